@@ -82,7 +82,7 @@ def number_with_uncertainty(value: float, uncertainty: float | None, unit: str =
     if not is_known(uncertainty) or uncertainty <= 0:
         return f"{plain_number(value)} {unit}".strip()
     text = f"{to_uncertainty(value, uncertainty)} ± {to_uncertainty(uncertainty, uncertainty)}"
-    return f"({text}) {unit}" if unit in ("%", "°C") else f"{text} {unit}".strip()
+    return f"({text}) {unit}" if unit in ("%", "°C", "°F") else f"{text} {unit}".strip()
 
 
 def to_uncertainty(value: float, uncertainty: float) -> str:
@@ -177,17 +177,6 @@ def percentage(share: float) -> str:
     if 0 < abs(share) < 0.001:
         return "under 0.1 %"
     return f"{_fixed(100 * share, 1 if 0 < abs(share) < 0.0995 else 0)} %"
-
-
-def degrees_celsius(temperature: float) -> str:
-    """Return a temperature as it was stated.
-
-    Examples
-    --------
-    >>> degrees_celsius(-25.0), degrees_celsius(37.5)
-    ('−25 °C', '37.5 °C')
-    """
-    return f"{plain_number(temperature, 6)} °C"
 
 
 def _decimals(value: float, digits: int) -> int:

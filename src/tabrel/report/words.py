@@ -5,9 +5,9 @@ from __future__ import annotations
 from tabrel.core.catalogue.measures import MEASURE_ROWS, PRICES
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
-from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
+from tabrel.core.catalogue.units import UNITS, ShownUnit, UnitFamily, in_family, printed, shown, unit_in
 from tabrel.core.judge.known import OF_THE_ENGINE, Known
-from tabrel.core.numbers import degrees_celsius, interval, number_with_interval, number_with_uncertainty, plain_number
+from tabrel.core.numbers import interval, number_with_interval, number_with_uncertainty, plain_number
 from tabrel.core.uncertainty.estimate import Estimate, Limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 
@@ -26,9 +26,20 @@ def sentence(words: str) -> str:
     return plain if not plain else f"{plain[0].upper()}{plain[1:]}{'' if plain[-1] in '.?!…' else '.'}"
 
 
-def place_words(celsius: float, rpm: float) -> str:
+def degrees_words(celsius: float, family: UnitFamily) -> str:
+    """Return an oil temperature in the unit of a family.
+
+    Examples
+    --------
+    >>> degrees_words(-25.0, "metric"), degrees_words(37.5, "inch")
+    ('−25 °C', '99.5 °F')
+    """
+    return shown(celsius, in_family("°C", family), 6)
+
+
+def place_words(celsius: float, rpm: float, family: UnitFamily) -> str:
     """Return an operating point in words."""
-    return f"{degrees_celsius(celsius)}, {plain_number(rpm)} rpm"
+    return f"{degrees_words(celsius, family)}, {plain_number(rpm)} rpm"
 
 
 def unit_of(symbol: str, family: UnitFamily) -> tuple[str, float]:
@@ -110,25 +121,16 @@ def _stud_words(result: Result, factor: float) -> str:
 _RELATIONS = {"<=": "at most", "<": "below", ">=": "at least", ">": "above"}
 
 
-def measure_unit(measure: str, family: UnitFamily) -> tuple[str, float]:
-    """Return the unit a measure is shown in, and what one of its own unit is in it; a price and a temperature have their own.
+def measure_unit(measure: str, family: UnitFamily) -> ShownUnit:
+    """Return the unit a measure is shown in; a price has its own.
 
     Examples
     --------
-    >>> measure_unit("element_cold_kpa", "metric"), measure_unit("onset_c", "inch")
-    (('kPa', 1.0), ('°C', 1.0))
-    >>> unit, factor = measure_unit("element_cold_kpa", "inch")
-    >>> unit, round(100 * factor, 2)
-    ('psi', 14.5)
+    >>> unit = measure_unit("element_cold_kpa", "inch")
+    >>> unit.symbol, round(unit.number(100.0), 2), measure_unit("onset_c", "inch").number(-25.0)
+    ('psi', 14.5, -13.0)
     """
-    if measure in PRICES:
-        return "", 1.0
-    row = MEASURE_ROWS[measure]
-    symbol = QUANTITIES[measure].metric_unit if measure in QUANTITIES else row.symbol
-    if family == "metric" or symbol not in UNITS:
-        return row.unit, 1.0
-    shown = in_family(symbol, family)
-    return printed(shown), UNITS[symbol].factor / UNITS[shown].factor
+    return ShownUnit("") if measure in PRICES else unit_in(MEASURE_ROWS[measure].symbol, family)
 
 
 def known_words(known: Known | None, measure: str, family: UnitFamily) -> str:
@@ -137,9 +139,10 @@ def known_words(known: Known | None, measure: str, family: UnitFamily) -> str:
         return MISSING if known is None or not known.reason else "–"
     if known.words:
         return known.words
-    (unit, factor), value = measure_unit(measure, family), known.value
+    unit, value = measure_unit(measure, family), known.value
+    low, high = (None if end is None else unit.number(end) for end in (value.low, value.high))
     if value.value is None:
-        return _interval_words(value.low, value.high, 1 / factor, unit)
-    if value.low is not None and value.high is not None:
-        return number_with_interval(value.value * factor, value.low * factor, value.high * factor, unit)
-    return number_with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, unit)
+        return _interval_words(low, high, 1.0, unit.symbol)
+    if low is not None and high is not None:
+        return number_with_interval(unit.number(value.value), low, high, unit.symbol)
+    return number_with_uncertainty(unit.number(value.value), value.expanded_uncertainty * unit.factor, unit.symbol)

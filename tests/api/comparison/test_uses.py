@@ -75,7 +75,8 @@ def test_a_typed_number_is_taken_in_its_own_unit_or_that_of_the_family(client):
     assert typed("filter_hot_kpa", "5", "metric") == {"value": 5, "metric": "5 kPa", "inch": "0.7252 psi"}
     assert typed("filter_hot_kpa", "5", "inch")["value"] == pytest.approx(34.4738, rel=1e-5)
     assert typed("filter_hot_kpa", "0.4 bar", "inch")["value"] == 40
-    assert typed("onset_c", "-15", "inch")["value"] == -15
+    assert typed("onset_c", "-13", "inch") == {"value": -25, "metric": "-25 °C", "inch": "-13 °F"}
+    assert typed("interval_km", "10000", "inch") == {"value": pytest.approx(16093.44), "metric": "16093.4 km", "inch": "10000 mi"}
     assert typed("media_permeability_m2", "12", "inch") == {"value": pytest.approx(12e-12), "metric": "12 µm²", "inch": "12 µm²"}
     assert typed("size_at_beta_75_um", "12 µm", "metric")["value"] == 12
     assert "no unit of the filter differential pressure, hot" in typed("filter_hot_kpa", "5 mm", "metric")["detail"]
@@ -85,7 +86,7 @@ def test_a_typed_number_is_taken_in_its_own_unit_or_that_of_the_family(client):
 def test_every_measure_takes_a_bare_number_in_both_families(client):
     for measure in MEASURE_ROWS:
         for family in ("metric", "inch"):
-            answer = client.post("/api/measure-number", json={"measure": measure, "text": "5", "family": family})
+            answer = client.post("/api/measure-number", json={"measure": measure, "text": "50", "family": family})
             assert answer.status_code == 200, (measure, answer.text)
             assert answer.json()["value"] > 0
 

@@ -88,8 +88,8 @@ def test_a_bare_length_takes_the_familys_unit():
         ("sample.bought", "1026-10-02", "check the year"),
         ("sample.used_km", "far", "no number"),
         ("sample.used_km", "-3", "cannot be"),
-        ("sample.used_km", "120 h", "no number in km or mi"),
-        ("sample.used_hours", "5000 mi", "no number in h"),
+        ("sample.used_km", "120 h", "'h' is no unit of the distance in use"),
+        ("sample.used_hours", "5000 mi", "'mi' is no unit of the hours in use"),
         ("engine.stud_bore", "13 g", "measures mass"),
         ("sample.stated_bypass", "180-110 kPa", "must be the smaller one"),
         ("sample.stated_bypass", "over 15 psi", "only a bound"),
@@ -102,7 +102,8 @@ def test_a_bare_length_takes_the_familys_unit():
         ("engine.gallery", "320 to 300 kPa", "first number must be the smaller"),
         ("engine.gallery", "300 to far", "no unit|no number"),
         ("engine.jet_share", "1", "1 % and as all of it: write 1 % or 100 %"),
-        ("sample.used_hours", "1e400", "cannot be"),
+        ("sample.used_hours", "1e400", "not a finite number"),
+        ("sample.used_hours", "-3", "cannot be"),
         ("engine.stud_bore", "over 13 mm", "only a bound"),
         ("engine.adapter_turn", "90 mm", "no unit of the adapter turn"),
         ("engine.adapter_holes", "5.1 mm", "how many holes"),
@@ -248,7 +249,7 @@ def test_what_was_typed_of_a_number_is_kept_and_shown_as_typed():
     [
         ("engine.gallery", "48 to 52", 50 * 6.894757, "48 to 52 psi"),
         ("engine.gallery", "300 kPa to 3.2 bar", 310, "300 kPa to 3.2 bar"),
-        ("plan.start_c", "−30 to -20", -25, "−30 to -20 °C"),
+        ("plan.start_c", "−30 to -20", (-25 - 32) / 1.8, "−30 to -20 °F"),
         ("engine.jet_share", "20 to 30 %", 0.25, "20 to 30 %"),
         ("engine.stud_bore", "0.5 to 0.6", 13.97, "0.5 to 0.6 in"),
     ],
@@ -257,6 +258,30 @@ def test_a_range_is_kept_as_typed_and_stands_for_its_middle(key, text, value, ke
     whole = inch_study(("engine.gallery", "50"), (key, text))
     assert value_at(whole, DETAILS[key].place) == pytest.approx(value)
     assert kept in {number.text for number in whole.as_typed.values()}
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "value", "kept", "metric"),
+    [
+        ("plan.start_c", "-13", -25.0, "-13 °F", "−25 °C"),
+        ("plan.start_c", "-25 °C", -25.0, "-25 °C", "−25 °C"),
+        ("plan.end_c", "212 degrees Fahrenheit", 100.0, "212 degrees Fahrenheit", "100 °C"),
+        ("engine.bearing_rise", "18", 10.0, "18 °F", "10 K"),
+        ("engine.bearing_rise", "10 °C", 10.0, "10 °C", "10 K"),
+    ],
+)
+def test_a_bare_temperature_takes_the_familys_unit_and_a_rise_has_no_zero(key, text, value, kept, metric):
+    """−13 °F are −25 °C; 18 °F of rise are 10 K."""
+    whole = inch_study(("engine.gallery", "50"), (key, text))
+    assert value_at(whole, DETAILS[key].place) == pytest.approx(value)
+    assert kept in {number.text for number in whole.as_typed.values()}
+    assert detail_values(whole, whole.samples[0])[key].metric == metric.replace("−", "-")
+
+
+def test_a_bare_distance_in_use_is_in_miles_in_the_inch_family():
+    used = with_sample_detail(Sample("A"), "sample.used_km", "12 500", "inch")
+    assert (used.used_km, used.as_typed["used_km"].text) == (pytest.approx(20116.8), "12 500 mi")
+    assert with_sample_detail(Sample("A"), "sample.used_km", "12 500", "metric").used_km == 12500
 
 
 def test_a_bare_number_of_a_sample_takes_the_familys_unit():

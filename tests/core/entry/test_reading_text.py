@@ -135,12 +135,26 @@ def registry():
     return pint.UnitRegistry()
 
 
-@pytest.mark.parametrize("symbol", [name for name in UNITS if "H2O" not in name])
+NOT_SI = ("temperature", "temperature_difference", "distance")
+
+
+@pytest.mark.parametrize("symbol", [name for name, unit in UNITS.items() if "H2O" not in name and unit.dimension not in NOT_SI])
 def test_factors_agree_with_an_independent_library(symbol, registry):
     expected = registry.Quantity(1, PINT_NAMES.get(symbol, symbol)).to_base_units().magnitude
     if UNITS[symbol].dimension == "mass":
         expected = registry.Quantity(1, symbol).to("kg").magnitude
     assert UNITS[symbol].factor == pytest.approx(expected, rel=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("symbol", "name", "own"),
+    [("°F", "degF", "degC"), ("°C", "degC", "degC"), ("mi", "mile", "km"), ("Δ°F", "delta_degF", "kelvin")],
+)
+@pytest.mark.parametrize("number", [-40.0, 0.0, 212.0])
+def test_temperatures_and_distances_agree_with_an_independent_library(symbol, name, own, number, registry):
+    value = registry.Quantity(number, name).to(own).magnitude
+    assert UNITS[symbol].to_si(number) == pytest.approx(value, abs=1e-9)
+    assert UNITS[symbol].from_si(value) == pytest.approx(number, abs=1e-9)
 
 
 READ_AT_THE_BENCH = {quantity.dimension for quantity in QUANTITIES.values()}

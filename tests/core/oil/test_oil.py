@@ -64,7 +64,7 @@ def test_an_oil_that_pumps_nowhere_is_no_crash():
     [
         ([(40, 62.0)], "two viscosity points"),
         ([(40, 62.0), (40, 50.0)], "there are two viscosity points at 40"),
-        ([(40, 10.0), (100, 62.0)], "thicker at 100 °C than at 40 °C"),
+        ([(40, 10.0), (100, 62.0)], r"thicker at 100 °C \(212 °F\) than at 40 °C \(104 °F\)"),
         ([(40, 62.0), (100, 0.2)], "too thin"),
     ],
 )

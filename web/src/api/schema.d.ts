@@ -3663,6 +3663,8 @@ export interface components {
          * @description The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become.
          */
         OilIn: {
+            /** @description In which a bare temperature of a row is meant; null for metric. */
+            family?: ("metric" | "inch") | null;
             /** @description Null to set points. */
             grade?: string | null;
             rows?: components["schemas"]["OilRowIn"][] | null;
@@ -4699,11 +4701,14 @@ export interface components {
         };
         /**
          * ShownUnitOut
-         * @description A unit as it is printed; multiply a number of the key's unit by the factor.
+         * @description A unit as it is printed; multiply a number of the key's unit by the factor and add the zero, which no difference has.
          */
         ShownUnitOut: {
+            /** @default 1 */
             factor: number;
             symbol: string;
+            /** @default 0 */
+            zero: number;
         };
         /**
          * SizeAtBetaOut

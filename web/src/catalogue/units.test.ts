@@ -8,7 +8,7 @@ describe('units as shown', () => {
     expect(6.4516 * shownUnit('cm2', 'inch').factor).toBeCloseTo(1, 12)
     expect(28.349523125 * shownUnit('g', 'inch').factor).toBeCloseTo(1, 12)
     expect(3.785411784 * shownUnit('l_min', 'inch').factor).toBeCloseTo(1, 12)
-    expect(shownUnit('mm2', 'metric')).toEqual({ symbol: 'mm²', factor: 1 })
+    expect(shownUnit('mm2', 'metric')).toEqual({ symbol: 'mm²', factor: 1, zero: 0 })
     expect(() => shownUnit('furlong' as never, 'metric')).toThrow()
   })
 })

@@ -7,7 +7,17 @@ export type ShownUnit = Schemas['ShownUnitOut']
 /** Suffix of a key of an answer, such as `kpa`. */
 export type WireUnit = keyof Catalogue['units']
 
-/** Return symbol and factor of a wire unit in a family. */
+/** Return how a wire unit is shown in a family. */
 export function shownUnit(wire: WireUnit, family: UnitFamily): ShownUnit {
   return catalogue().units[wire]![family]
+}
+
+/** Return a number of the wire in a unit as it is shown, to six digits. */
+export function inUnit(value: number, unit: ShownUnit): number {
+  return Number((value * unit.factor + unit.zero).toPrecision(6))
+}
+
+/** Return a number as it is shown in a unit as one of the wire. */
+export function fromUnit(shown: number, unit: ShownUnit): number {
+  return Number(((shown - unit.zero) / unit.factor).toPrecision(6))
 }

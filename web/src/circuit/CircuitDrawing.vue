@@ -10,8 +10,8 @@ const emit = defineEmits<{ choose: [name: string] }>()
 const AT: Record<string, { x: number; y: number; text: [number, number] }> = {
   pump: { x: 36, y: 140, text: [62, 136] },
   regulator: { x: 150, y: 104, text: [174, 100] },
-  cooler: { x: 200, y: 46, text: [200, 4] },
-  head: { x: 280, y: 46, text: [280, 4] },
+  cooler: { x: 200, y: 46, text: [184, 4] },
+  head: { x: 280, y: 46, text: [292, 4] },
   adapter: { x: 330, y: 46, text: [330, 80] },
   stud: { x: 396, y: 128, text: [434, 112] },
   gallery: { x: 552, y: 46, text: [552, 4] },

@@ -67,7 +67,7 @@ useAskedField({
   <div ref="root" class="engine">
     <div v-if="engine.data.value && sheet.data.value" class="cards">
       <div class="card">
-        <OilPanel :line="engine.data.value.oil" :revision="engine.data.value.oil_revision" :grades="engine.data.value.grades" :set-oil="changes.setOil" />
+        <OilPanel :line="engine.data.value.oil" :revision="engine.data.value.oil_revision" :grades="engine.data.value.grades" :family="preferences.family" :set-oil="changes.setOil" />
         <div v-if="engine.data.value.oil" class="two">
           <DetailFields :sample-id="sampleId" :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
         </div>

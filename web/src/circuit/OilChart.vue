@@ -2,12 +2,14 @@
 /** The viscosity line on its D341 axes; points are dragged, and any temperature is read off. */
 import { computed, ref, useTemplateRef } from 'vue'
 import { oilScale, VISCOSITY_TICKS } from './oilScale'
-import { linePath } from '@/shared/scales'
+import { fromUnit, inUnit, shownUnit, type UnitFamily } from '@/catalogue/units'
+import { degrees } from '@/shared/degrees'
+import { linePath, roundLevels } from '@/shared/scales'
 import type { OilLine } from './useEngine'
 import { plainNumber, significant } from '@/shared/numbers'
 import ChartFrame from '@/shared/ChartFrame.vue'
 
-const props = defineProps<{ line: OilLine; reading: number }>()
+const props = defineProps<{ line: OilLine; reading: number; family: UnitFamily }>()
 const emit = defineEmits<{
   read: [celsius: number]
   /** A point is being dragged: its place in the list, and where it would be. */
@@ -23,7 +25,11 @@ const svg = useTemplateRef<SVGSVGElement>('svg')
 const held = ref<number | null>(null)
 
 const scale = oilScale(SPAN, [THINNEST, THICKEST], [LEFT, RIGHT, TOP, BOTTOM])
-const across = [-40, -20, 0, 20, 40, 60, 80, 100, 120, 140].map((celsius) => ({ at: scale.x(celsius), label: plainNumber(celsius, 6) }))
+const unit = computed(() => shownUnit('c', props.family))
+const across = computed(() => {
+  const [low, high] = SPAN.map((celsius) => inUnit(celsius, unit.value)) as [number, number]
+  return roundLevels(low, high - 4, 10).map((shown) => ({ at: scale.x(fromUnit(shown, unit.value)), label: plainNumber(shown, 6) }))
+})
 const up = VISCOSITY_TICKS.filter((tick) => tick >= THINNEST && tick <= THICKEST).map((tick) => ({ at: scale.y(tick), label: tick }))
 
 function part(from: number, to: number): string {
@@ -54,9 +60,10 @@ const mark = computed(() => ({
   x: scale.x(props.line.temperature_c[row.value]!),
   y: scale.y(Math.min(THICKEST, Math.max(THINNEST, props.line.kinematic_mm2_s[row.value]!))),
 }))
+const shown = (celsius: number) => degrees(celsius, props.family)
 const words = computed(
   () =>
-    `Kinematic viscosity over temperature: ${props.line.points.map((point) => `${significant(point.kinematic_mm2_s, 3)} mm²/s at ${point.temperature_c} °C`).join(', ')}; extended below ${props.line.coldest_point_c} and above ${props.line.warmest_point_c} °C.`,
+    `Kinematic viscosity over temperature: ${props.line.points.map((point) => `${significant(point.kinematic_mm2_s, 3)} mm²/s at ${shown(point.temperature_c)}`).join(', ')}; extended below ${shown(props.line.coldest_point_c)} and above ${shown(props.line.warmest_point_c)}.`,
 )
 
 function place(event: PointerEvent): { x: number; y: number } {
@@ -99,7 +106,7 @@ function release() {
     <g v-for="point in points" :key="point.index" class="point" :data-point="point.index">
       <circle :class="{ sheared: point.high_shear }" :cx="point.x" :cy="point.y" r="6.5" @pointerdown="press($event, point.index)" @pointermove="move" @pointerup="release" />
     </g>
-    <text class="middle" :x="(LEFT + RIGHT) / 2" :y="HEIGHT - 4">°C · kinematic, mm²/s · dashed: beyond the points · ◌ high shear</text>
+    <text class="middle" :x="(LEFT + RIGHT) / 2" :y="HEIGHT - 4">{{ unit.symbol }} · kinematic, mm²/s · dashed: beyond the points · ◌ high shear</text>
   </svg>
 </template>
 

@@ -4,6 +4,7 @@
 import { computed, ref, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import { previewLine, type OilLine } from './useEngine'
+import { fromUnit, inUnit, shownUnit, type UnitFamily } from '@/catalogue/units'
 import { useRefusal } from '@/shared/useRefusal'
 import { significant } from '@/shared/numbers'
 import ChoiceField from '@/shared/ChoiceField.vue'
@@ -16,6 +17,7 @@ const props = defineProps<{
   /** Revision of the points, as they came with the line. */
   revision: number
   grades: readonly string[]
+  family: UnitFamily
   /** Density as it is saved, for a line that is only looked at. */
   setOil: (body: Schemas['OilIn'], revision: number) => Promise<unknown>
 }>()
@@ -26,8 +28,11 @@ const gradeOptions = computed(() => [
   ...props.grades.map((grade) => ({ value: grade, label: `${grade}, typical` })),
 ])
 const { refused: refusal, guarded } = useRefusal()
+const unit = computed(() => shownUnit('c', props.family))
+/** Temperature the line is read at. [°C] */
 const reading = ref(-25)
-const typedReading = ref('-25')
+const typedReading = ref('')
+watch([reading, unit], () => (typedReading.value = String(inUnit(reading.value, unit.value))), { immediate: true })
 const dragged = ref<Point[] | null>(null)
 const preview = ref<OilLine | null>(null)
 
@@ -43,11 +48,23 @@ const stored = computed<Point[]>(() =>
 )
 const rows = ref<{ temperature: string; viscosity: string; isDynamic: boolean; highShear: boolean }[]>([])
 
+/** Temperature of a point as it is stated: never converted, and with its unit where the heading has another. */
+function statedTemperature(i: number, family: UnitFamily): string {
+  const point = props.line!.points[i]!
+  return point.typed_temperature ?? `${point.temperature_c}${family === 'metric' ? '' : ' °C'}`
+}
+watch(
+  () => props.family,
+  (family, before) => {
+    for (const [i, row] of rows.value.entries()) if (stored.value[i] && row.temperature === statedTemperature(i, before)) row.temperature = statedTemperature(i, family)
+  },
+)
+
 watch(
   stored,
   (points) => {
     rows.value = points.map((point, i) => ({
-      temperature: props.line?.points[i]?.typed_temperature ?? String(point.temperature_c),
+      temperature: statedTemperature(i, props.family),
       viscosity: props.line?.points[i]?.typed_viscosity ?? toShort(point.dynamic_mpa_s ?? point.kinematic_mm2_s ?? 0),
       isDynamic: point.dynamic_mpa_s != null,
       highShear: !!point.high_shear,
@@ -66,26 +83,23 @@ const at = computed(() => {
   const line = shown.value
   if (!line) return null
   const above = line.temperature_c.findIndex((celsius) => celsius >= reading.value)
-  const i = above < 0 ? line.temperature_c.length - 1 : above
+  const i = Math.max(1, above < 0 ? line.temperature_c.length - 1 : above)
+  const [before, after] = [line.temperature_c[i - 1]!, line.temperature_c[i]!]
+  const along = Math.min(1, Math.max(0, (reading.value - before) / (after - before)))
+  const between = (values: readonly number[]) => values[i - 1]! ** (1 - along) * values[i]! ** along
   return {
-    celsius: line.temperature_c[i]!,
-    kinematic: line.kinematic_mm2_s[i]!,
-    dynamic: line.dynamic_mpa_s[i]!,
-    density: line.density_kg_m3[i]!,
-    extended: line.temperature_c[i]! < line.coldest_point_c || line.temperature_c[i]! > line.warmest_point_c,
-    still: line.temperature_c[i]! < line.coldest_pumping_c,
+    kinematic: between(line.kinematic_mm2_s),
+    dynamic: between(line.dynamic_mpa_s),
+    density: between(line.density_kg_m3),
+    extended: reading.value < line.coldest_point_c || reading.value > line.warmest_point_c,
+    still: reading.value < line.coldest_pumping_c,
   }
 })
 
-function read(celsius: number) {
-  reading.value = celsius
-  typedReading.value = String(celsius)
-}
-
 function onReading() {
-  const value = Number(typedReading.value.replace('−', '-').replace(',', '.'))
-  if (typedReading.value.trim() && value >= -50 && value <= 160) reading.value = Math.round(value * 2) / 2
-  typedReading.value = String(reading.value)
+  const celsius = fromUnit(Number(typedReading.value.replace('−', '-').replace(',', '.')), unit.value)
+  if (typedReading.value.trim() && celsius >= -50 && celsius <= 160) reading.value = celsius
+  typedReading.value = String(inUnit(reading.value, unit.value))
 }
 
 async function store(body: Schemas['OilIn']) {
@@ -95,6 +109,7 @@ async function store(body: Schemas['OilIn']) {
 /** The rows go to the server as they were typed: it understands them, or says which row is wrong and why. */
 async function onRows() {
   await store({
+    family: props.family,
     rows: rows.value.map((row) => ({ temperature: row.temperature, viscosity: row.viscosity, is_dynamic: row.isDynamic, high_shear: row.highShear })),
   })
 }
@@ -146,7 +161,7 @@ async function onDrop() {
       <h2>Oil</h2>
       <ChoiceField v-model="grade" :options="gradeOptions" label="Typical oil of a grade" @update:model-value="grade && store({ grade })" />
       <form class="read" @submit.prevent="onReading">
-        <label>at <input v-model="typedReading" aria-label="Temperature to read the line at, in °C" inputmode="decimal" @change="onReading" /> °C</label>
+        <label>at <input v-model="typedReading" :aria-label="`Temperature to read the line at, in ${unit.symbol}`" inputmode="decimal" @change="onReading" /> {{ unit.symbol }}</label>
       </form>
     </div>
     <p v-if="refusal" class="said-wrong" role="alert">{{ refusal }}</p>
@@ -157,11 +172,11 @@ async function onDrop() {
         {{ significant(at.density, 3) }} kg/m³
         <em v-if="at.still"> · below the pumpability limit</em><em v-else-if="at.extended"> · extended beyond the points</em>
       </p>
-      <OilChart :line="shown" :reading="reading" @read="read" @drag="onDrag" @drop="onDrop" />
+      <OilChart :line="shown" :family="family" :reading="reading" @read="reading = $event" @drag="onDrag" @drop="onDrop" />
       <table class="points">
         <thead>
           <tr>
-            <th>°C</th>
+            <th>{{ unit.symbol }}</th>
             <th>viscosity</th>
             <th>kind</th>
             <th>high shear</th>
@@ -170,7 +185,7 @@ async function onDrop() {
         </thead>
         <tbody>
           <tr v-for="(row, i) in rows" :key="i" :data-row="i">
-            <td><input v-model="row.temperature" :aria-label="`Temperature of point ${i + 1} in °C`" @change="row.viscosity && onRows()" /></td>
+            <td><input v-model="row.temperature" :aria-label="`Temperature of point ${i + 1} in ${unit.symbol}`" @change="row.viscosity && onRows()" /></td>
             <td><input v-model="row.viscosity" :aria-label="`Viscosity of point ${i + 1}`" @change="row.temperature && onRows()" /></td>
             <td>
               <select v-model="row.isDynamic" :aria-label="`Kind of viscosity of point ${i + 1}`" @change="onRows">

@@ -18,16 +18,33 @@ describe('oil and engine', () => {
     coldest_point_c: 40, warmest_point_c: 100, coldest_pumping_c: -30, viscosity: [],
   }
   it('reads both viscosities off the line and marks where it is only extended', async () => {
-    const wrapper = mount(OilPanel, { props: { line, revision: 3, grades: ['5W-30'], setOil: () => Promise.resolve() } })
+    const wrapper = mount(OilPanel, { props: { line, revision: 3, grades: ['5W-30'], family: 'metric', setOil: () => Promise.resolve() } })
     expect(wrapper.get('[data-oil="reading"]').text()).toContain('3500 mPa·s dynamic · 4000 mm²/s kinematic')
     expect(wrapper.get('[data-oil="reading"]').text()).toContain('extended beyond the points')
     await wrapper.get('.read input').setValue('40')
     await wrapper.get('.read input').trigger('change')
     expect(wrapper.get('[data-oil="reading"]').text()).not.toContain('extended')
   })
+  it('reads the line in the unit of the family, and never converts a point that was stated', async () => {
+    const setOil = vi.fn().mockResolvedValue(undefined)
+    const wrapper = mount(OilPanel, { props: { line, revision: 3, grades: [], family: 'metric' as const, setOil } })
+    const text = (label: string) => (wrapper.get(`[aria-label="${label}"]`).element as HTMLInputElement).value
+    await wrapper.get('button.link').trigger('click')
+    await wrapper.get('[aria-label="Temperature of point 3 in °C"]').setValue('0')
+    await wrapper.setProps({ family: 'inch' })
+    expect([text('Temperature of point 1 in °F'), text('Temperature of point 2 in °F'), text('Temperature of point 3 in °F')]).toEqual(['40 °C', '212 °F', '0'])
+    expect(text('Temperature to read the line at, in °F')).toBe('-13')
+    await wrapper.get('.read input').setValue('104')
+    await wrapper.get('.read input').trigger('change')
+    expect(wrapper.get('[data-oil="reading"]').text()).toContain('55.0 mPa·s dynamic · 66.0 mm²/s kinematic')
+    await wrapper.get('[aria-label="Viscosity of point 3"]').setValue('900')
+    await wrapper.get('[aria-label="Viscosity of point 3"]').trigger('change')
+    const sent = setOil.mock.calls.at(-1)![0] as Schemas['OilIn']
+    expect([sent.family, ...sent.rows!.map((row) => row.temperature)]).toEqual(['inch', '40 °C', '212 °F', '0'])
+  })
   it('hands the points over as they were stated, with the revision that was seen, and keeps what is refused', async () => {
     const setOil = vi.fn().mockRejectedValue(problem('the oil would be thicker at 100 °C'))
-    const wrapper = mount(OilPanel, { props: { line, revision: 3, grades: [], setOil } })
+    const wrapper = mount(OilPanel, { props: { line, revision: 3, grades: [], family: 'metric', setOil } })
     const field = wrapper.get('[aria-label="Viscosity of point 2"]')
     await field.setValue('5,500')
     await field.trigger('change')

@@ -4,10 +4,11 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { needsWords } from '@/catalogue/inputs'
-import { catalogue, term } from '@/catalogue/catalogue'
-import { minutesOrSeconds, plainNumber, significant } from '@/shared/numbers'
+import { term } from '@/catalogue/catalogue'
+import { minutesOrSeconds, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
+import { degrees, onsetWords } from '@/shared/degrees'
 
 const props = defineProps<{
   comparison: Schemas['ComparisonOut']
@@ -26,16 +27,10 @@ defineEmits<{ pick: [sampleId: number]; toggle: [key: string] }>()
 const kpa = computed(() => shownUnit('kpa', props.family))
 const litres = computed(() => shownUnit('l', props.family))
 
-function celsius(value: number | null): string {
-  if (value === null) return 'shut'
-  return value >= catalogue().never_closes_c ? 'never closes' : `${plainNumber(Math.round(value), 6)} °C`
-}
-
 function interval(band: Schemas['SliceBandOut'] | undefined): string {
   if (!band) return ''
   if (band.shut_percent > 97.5) return 'shut in nearly all draws'
-  const low = band.onset_low_c === null ? 'shut' : celsius(band.onset_low_c).replace(' °C', '')
-  return `${low} … ${celsius(band.onset_high_c)}`
+  return `${onsetWords(band.onset_low_c, props.family, false)} … ${onsetWords(band.onset_high_c, props.family)}`
 }
 
 /** The greatest differential pressure of the element over the whole map, and with the valve stuck shut. */
@@ -57,8 +52,8 @@ const rows = computed(() =>
       restricts: largest ? `${term('loss_part', largest.name)} ${Math.round(largest.share_percent)} %` : 'below the pumpability limit',
       next: whole.slice(1).map((part) => `${term('loss_part', part.name).toLowerCase()} ${Math.round(part.share_percent)} %`).join(', '),
       bars: side.parts.map((part) => ({ name: part.name, share: part.share_percent })),
-      onset: side.has_valve ? celsius(side.onset_c) : 'no bypass',
-      filling: side.has_valve ? celsius(side.filling_onset_c) : '',
+      onset: side.has_valve ? onsetWords(side.onset_c, props.family) : 'no bypass',
+      filling: side.has_valve ? onsetWords(side.filling_onset_c, props.family) : '',
       interval: side.has_valve ? interval(props.bands[side.key]) : '',
     }
   }),
@@ -70,13 +65,13 @@ const rows = computed(() =>
     <thead>
       <tr>
         <th>{{ who }}</th>
-        <th>restricts at {{ plainNumber(comparison.temperature_c, 6) }} °C, {{ comparison.speed_rpm }} rpm, % of the filter's loss</th>
+        <th>restricts at {{ degrees(comparison.temperature_c, family) }}, {{ comparison.speed_rpm }} rpm, % of the filter's loss</th>
         <th class="number">filter Δp, {{ kpa.symbol }}</th>
         <th v-if="behaviour" class="number">element at most (valve stuck shut), {{ kpa.symbol }}</th>
         <th class="number">unfiltered here,&nbsp;%</th>
         <th>unfiltered below (95&nbsp;%)</th>
         <th>while filling</th>
-        <th class="number">open after a start at {{ plainNumber(comparison.start_c, 6) }} °C</th>
+        <th class="number">open after a start at {{ degrees(comparison.start_c, family) }}</th>
         <th class="number">unfiltered, {{ litres.symbol }}</th>
         <th class="number">pressure after, s</th>
       </tr>

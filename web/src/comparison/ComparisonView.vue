@@ -18,7 +18,8 @@ import { useSlices } from './useSlices'
 import { csv } from '@/shared/download'
 import { mapQuantities, quantityNamed, unitOf, type MapQuantityName } from '@/maps/mapQuantities'
 import { sampleColour } from '@/shared/sampleColours'
-import { shownUnit } from '@/catalogue/units'
+import { fromUnit, inUnit, shownUnit } from '@/catalogue/units'
+import { degrees } from '@/shared/degrees'
 import { useMapPlace } from '@/maps/mapPlace'
 import { usePreferences } from '@/shared/preferences'
 
@@ -96,28 +97,32 @@ function start() {
 }
 watch(sliceAsked, (now, before) => JSON.stringify(now) !== JSON.stringify(before) && start(), { immediate: true })
 
+const down = computed(() => shownUnit('c', preferences.family))
 const bands = computed(() =>
   ids.value.flatMap((id, i) => {
     const band = state.bands[id]
     const side = comparison.data.value?.filters[i]
     if (!band || !side || hidden.value.includes(id)) return []
-    return [{ ...band, id, label: side.label, number: i + 1, colour: sampleColour(i) }]
+    const isWarming = along.value === 'temperature'
+    return [{ ...band, along: isWarming ? band.along.map((celsius) => inUnit(celsius, down.value)) : band.along, id, label: side.label, number: i + 1, colour: sampleColour(i) }]
   }),
 )
 const unit = computed(() => shownUnit(unitOf(quantity.value), preferences.family))
 const acrossTitle = computed(() =>
-  along.value === 'temperature' ? `oil temperature, °C, at ${place.speed} rpm` : `engine speed, rpm, at ${place.temperature} °C`,
+  along.value === 'temperature' ? `oil temperature, ${down.value.symbol}, at ${place.speed} rpm` : `engine speed, rpm, at ${degrees(place.temperature, preferences.family)}`,
 )
 const share = computed(() => Math.round((100 * state.done) / Math.max(1, state.total)))
 
-const typed = ref({ temperature: String(place.temperature), speed: String(place.speed) })
+const typed = ref({ temperature: '', speed: String(place.speed) })
+watch(down, (unit) => (typed.value.temperature = String(inUnit(place.temperature, unit))), { immediate: true })
 const refusal = ref('')
 function go() {
   refusal.value = ''
-  const [temperature, speed] = [typed.value.temperature, typed.value.speed].map((text) => (text.trim() ? Number(text.replace('−', '-').replace(',', '.')) : NaN))
-  if (!(temperature! >= -60 && temperature! <= 200)) return void (refusal.value = 'Type an oil temperature between −60 and 200 °C.')
+  const [shown, speed] = [typed.value.temperature, typed.value.speed].map((text) => (text.trim() ? Number(text.replace('−', '-').replace(',', '.')) : NaN))
+  const temperature = fromUnit(shown!, down.value)
+  if (!(temperature >= -60 && temperature <= 200)) return void (refusal.value = `Type an oil temperature between ${degrees(-60, preferences.family)} and ${degrees(200, preferences.family)}.`)
   if (!(speed! >= 100 && speed! <= 20000)) return void (refusal.value = 'Type an engine speed between 100 and 20000 rpm.')
-  place.temperature = temperature!
+  place.temperature = temperature
   place.speed = speed!
 }
 
@@ -149,7 +154,7 @@ useKeys([
     <header class="head">
       <ComparisonPages />
       <form class="where" @submit.prevent="go">
-        <label>at <input v-model="typed.temperature" aria-label="Oil temperature in °C" inputmode="decimal" @change="go" /> °C</label>
+        <label>at <input v-model="typed.temperature" :aria-label="`Oil temperature in ${down.symbol}`" inputmode="decimal" @change="go" /> {{ down.symbol }}</label>
         <label><input v-model="typed.speed" aria-label="Engine speed in rpm" inputmode="decimal" @change="go" /> rpm</label>
       </form>
       <SwitchButtons v-model="what" :options="WHATS" label="What is compared" small />
@@ -198,7 +203,7 @@ useKeys([
         :across-title="acrossTitle"
         :unit="unit"
         :is-log="quantity.is_logarithmic"
-        :mark="along === 'temperature' ? place.temperature : place.speed"
+        :mark="along === 'temperature' ? inUnit(place.temperature, down) : place.speed"
       />
     </template>
   </div>

@@ -47,7 +47,7 @@ const x = computed(() => (value: number) => MARGIN.left + ((right.value - MARGIN
 const y = computed(() => upScale(shown.value, props.isLog, bottom.value, MARGIN.top))
 const ticksAcross = computed(() => {
   const [low, high] = span.value
-  const step = high - low > 1000 ? 1000 : 20
+  const step = high - low > 1000 ? 1000 : high - low > 250 ? 40 : 20
   const ticks: number[] = []
   for (let at = Math.ceil(low / step) * step; at <= high; at += step) ticks.push(at)
   return ticks

@@ -6,6 +6,7 @@ import ChartFrame from '@/shared/ChartFrame.vue'
 import { linePath, zeroBasedScale } from '@/shared/scales'
 import { spreadLabels } from '@/shared/labels'
 import { significant } from '@/shared/numbers'
+import { degrees } from '@/shared/degrees'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily }>()
@@ -60,7 +61,7 @@ const band = computed(() => {
   return { x: low!, width: Math.max(0, high! - low!) }
 })
 const description = computed(() => {
-  const last = (key: 'lift_mm' | 'l_min') => curves.value.map((curve) => `${significant(curve[key].at(-1)! * (key === 'l_min' ? flow.value.factor : length.value.factor), 3)} at ${curve.temperature_c} °C`)
+  const last = (key: 'lift_mm' | 'l_min') => curves.value.map((curve) => `${significant(curve[key].at(-1)! * (key === 'l_min' ? flow.value.factor : length.value.factor), 3)} at ${degrees(curve.temperature_c, props.family)}`)
   return `Lift and flow against pressure. At the end of the curve lift ${last('lift_mm').join(', ')} ${length.value.symbol}; flow ${last('l_min').join(', ')} ${flow.value.symbol}.`
 })
 </script>
@@ -80,7 +81,7 @@ const description = computed(() => {
       <text class="middle" :x="labels[i]" :y="80">{{ mark.name }}</text>
     </g>
     <text class="middle" :x="(LEFT + RIGHT) / 2" y="185">
-      pressure across the valve, {{ pressure.symbol }} · solid {{ curves.at(-1)?.temperature_c }} °C, dashed {{ curves[0]?.temperature_c }} °C
+      pressure across the valve, {{ pressure.symbol }} · solid {{ degrees(curves.at(-1)?.temperature_c ?? 0, family) }}, dashed {{ degrees(curves[0]?.temperature_c ?? 0, family) }}
     </text>
   </svg>
 </template>

@@ -4,7 +4,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
 import { interval, numberWithInterval, shownNumber, significant, toPercent } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
-import type { Crosshair } from './MapChart.vue'
+import type { Crosshair, MapField } from './MapChart.vue'
 
 export interface ValueRow {
   key: string
@@ -22,8 +22,7 @@ export interface ValueRow {
 }
 
 const props = defineProps<{
-  temperatures: readonly number[]
-  across: readonly number[]
+  field: Pick<MapField, 'temperatures' | 'temperatureUnit' | 'across'>
   acrossUnit: string
   crosshair: Crosshair
   family: UnitFamily
@@ -36,8 +35,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ move: [crosshair: Crosshair] }>()
 
-const temperature = computed(() => props.temperatures[props.crosshair.row]!)
-const across = computed(() => props.across[props.crosshair.column]!)
+const temperature = computed(() => props.field.temperatures[props.crosshair.row]!)
+const across = computed(() => props.field.across[props.crosshair.column]!)
 const typedTemperature = ref('')
 const typedAcross = ref('')
 const said = ref('')
@@ -81,12 +80,12 @@ function read(text: string, axis: readonly number[], unit: string): number | nul
 
 function go() {
   said.value = ''
-  const row = read(typedTemperature.value, props.temperatures, '°C')
-  const column = row === null ? null : read(typedAcross.value, props.across, props.acrossUnit)
+  const row = read(typedTemperature.value, props.field.temperatures, props.field.temperatureUnit.symbol)
+  const column = row === null ? null : read(typedAcross.value, props.field.across, props.acrossUnit)
   if (row === null || column === null) return
   emit('move', { row, column })
-  typedTemperature.value = String(props.temperatures[row])
-  typedAcross.value = String(props.across[column])
+  typedTemperature.value = String(props.field.temperatures[row])
+  typedAcross.value = String(props.field.across[column])
 }
 </script>
 
@@ -94,9 +93,9 @@ function go() {
   <section aria-label="Values at the crosshair">
     <form class="where" @submit.prevent="go">
       <label>
-        <span class="unseen">Oil temperature in °C</span>
-        <InputText v-model="typedTemperature" inputmode="decimal" :invalid="said.includes('°C')" @change="go" />
-        °C
+        <span class="unseen">Oil temperature in {{ field.temperatureUnit.symbol }}</span>
+        <InputText v-model="typedTemperature" inputmode="decimal" :invalid="said.includes(field.temperatureUnit.symbol)" @change="go" />
+        {{ field.temperatureUnit.symbol }}
       </label>
       <label>
         <span class="unseen">{{ acrossUnit === 'rpm' ? 'Engine speed in rpm' : `Filter flow in ${acrossUnit}` }}</span>

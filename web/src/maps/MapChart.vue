@@ -16,6 +16,7 @@ export interface Crosshair {
 export interface MapField {
   grid: Grid
   temperatures: readonly number[]
+  temperatureUnit: ShownUnit
   across: readonly number[]
   acrossTitle: string
   unit: ShownUnit
@@ -180,7 +181,7 @@ function onKey(event: KeyboardEvent) {
             <text class="axis-label mid" y="19">{{ tick }}</text>
           </g>
           <text class="axis-title mid" :x="width / 2" :y="height + 39">{{ field.acrossTitle }}</text>
-          <text class="axis-title mid" :transform="`translate(-44 ${height / 2}) rotate(-90)`">oil temperature, °C</text>
+          <text class="axis-title mid" :transform="`translate(-44 ${height / 2}) rotate(-90)`">oil temperature, {{ field.temperatureUnit.symbol }}</text>
           <g class="crosshair">
             <path class="halo" :d="`M0 ${at.y}H${width}M${at.x} 0V${height}`" />
             <path :d="`M0 ${at.y}H${width}M${at.x} 0V${height}`" />

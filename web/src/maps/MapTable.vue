@@ -21,7 +21,7 @@ const cell = (row: number, column: number) => {
   <div class="table" tabindex="0" role="region" :aria-label="`${title} as a table`">
     <table>
       <caption>
-        {{ title }}, {{ field.unit.symbol }}; oil temperature in °C down, {{ field.acrossTitle }} across
+        {{ title }}, {{ field.unit.symbol }}; oil temperature in {{ field.temperatureUnit.symbol }} down, {{ field.acrossTitle }} across
       </caption>
       <thead>
         <tr>

@@ -27,6 +27,8 @@ import { csv } from '@/shared/download'
 import { lossesAt, lossSentence, pressureProfile } from './lossBreakdown'
 import { mapQuantities, quantityNamed, type MapQuantityName } from './mapQuantities'
 import { efficiencySource, mapSummary } from './mapSummary'
+import { degrees } from '@/shared/degrees'
+import { fromUnit, inUnit } from '@/catalogue/units'
 import { plainNumber, significant } from '@/shared/numbers'
 import { acrossUnitOf, aloneField, aloneRows, engineField, engineRows, fieldRows } from './mapView'
 import { term } from '@/catalogue/catalogue'
@@ -136,12 +138,12 @@ const acrossUnit = computed(() => acrossUnitOf(isAlone.value, preferences.family
 const acrossWords = (at: { speed: number; flow: number }) => `${plainNumber((isAlone.value ? at.flow : at.speed) * acrossUnit.value.factor, 4)} ${acrossUnit.value.symbol}`
 const crosshair = computed<Crosshair>(() => {
   const index = (axis: readonly number[], value: number) => {
-    const match = axis.findIndex((node) => node >= value - 1e-4 * Math.abs(value)) // nodes are rounded to five digits
+    const match = axis.findIndex((node) => node >= value - 1e-4 * Math.abs(value)) // nodes are rounded to six digits
     return match < 0 ? axis.length - 1 : match
   }
   if (!field.value) return { row: 0, column: 0 }
   return {
-    row: index(field.value.temperatures, place.temperature),
+    row: index(field.value.temperatures, inUnit(place.temperature, field.value.temperatureUnit)),
     column: index(field.value.across, (isAlone.value ? place.flow : place.speed) * acrossUnit.value.factor),
   }
 })
@@ -161,7 +163,7 @@ function at(key: 'pump_kpa' | 'filter_inlet_kpa' | 'gallery_kpa' | 'bypass_fract
 const here = (from: Pick<OperatingMap, 'loss_breakdown'> | null | undefined) => (from ? lossesAt(from, crosshair.value.row, crosshair.value.column) : [])
 const losses = computed(() => here(isAlone.value ? shownAlone.value : shownMap.value))
 const lossesBefore = computed(() => here(isAlone.value ? unchangedAlone.value : unchangedMap.value))
-const sentence = computed(() => lossSentence(losses.value, place.temperature, acrossWords(place)))
+const sentence = computed(() => lossSentence(losses.value, degrees(place.temperature, preferences.family), acrossWords(place)))
 /** Where the profile begins: the pump outlet, or the inlet of the filter alone, above what is behind it. */
 const before = computed(() => (isAlone.value ? losses.value.reduce((sum, row) => sum + row.total, 0) : (at('pump_kpa') ?? 0)))
 const steps = computed(() => pressureProfile(losses.value, before.value))
@@ -193,9 +195,8 @@ const efficiencyWords = computed(() => (quantity.value.name === 'media_fraction'
 
 function move(to: Crosshair) {
   if (!field.value) return
-  place.temperature = field.value.temperatures[to.row]!
-  if (isAlone.value) place.flow = Number((field.value.across[to.column]! / acrossUnit.value.factor).toPrecision(5))
-  else place.speed = field.value.across[to.column]!
+  place.temperature = fromUnit(field.value.temperatures[to.row]!, field.value.temperatureUnit)
+  place[isAlone.value ? 'flow' : 'speed'] = fromUnit(field.value.across[to.column]!, acrossUnit.value)
 }
 
 function setSize(event: Event) {
@@ -282,8 +283,7 @@ useKeys([
           />
           <CrosshairPanel
             v-if="field"
-            :temperatures="field.temperatures"
-            :across="field.across"
+            :field="field"
             :across-unit="acrossUnit.symbol"
             :crosshair="crosshair"
             :family="preferences.family"

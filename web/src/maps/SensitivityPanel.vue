@@ -7,6 +7,7 @@ import type { Schemas } from '@/api/client'
 import { assumptionBand, inputsByProvenance, onsetWords, sensitivitySentence, strongestAssumptions } from './assumptions'
 import { inputName } from '@/catalogue/inputs'
 import { significant } from '@/shared/numbers'
+import { usePreferences } from '@/shared/preferences'
 import { term } from '@/catalogue/catalogue'
 
 type Assumption = Schemas['AssumptionOut']
@@ -18,6 +19,7 @@ const props = defineProps<{
   titles: ReadonlyMap<string, string>
   failed: string
 }>()
+const preferences = usePreferences()
 /** The two strongest are marked. */
 const strongest = computed(() => new Set(strongestAssumptions(props.sensitivity!).map((item) => item.name)))
 const rowClass = (assumption: Assumption) => ({ used: strongest.value.has(assumption.name) })
@@ -43,7 +45,7 @@ const name = (key: string) => (key.startsWith('model.') ? term('assumption', key
           <template #body="{ data }">{{ shownPercent(data.mean_change_percent) }}</template>
         </Column>
         <Column field="onset_low_c" :header="`at ${where}`" sortable>
-          <template #body="{ data }"><span class="onset">{{ onsetWords(data) }}</span></template>
+          <template #body="{ data }"><span class="onset">{{ onsetWords(data, preferences.family) }}</span></template>
         </Column>
       </DataTable>
       <p class="soft fine">Mean change over the map when one assumption alone goes to either end of its 95 % band.</p>

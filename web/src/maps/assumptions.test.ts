@@ -15,9 +15,10 @@ describe('sensitivity of a map', () => {
     expect(sensitivitySentence({ inputs: [], assumptions: [] }, 'x')).toBe('No assumption moves it.')
   })
   it('tells a valve that is moved from one that stays shut', () => {
-    expect(onsetWords(assumption('a', 1, -30, -20))).toBe('bypass onset −30 to −20 °C')
-    expect(onsetWords(assumption('a', 1, null, -20))).toContain('from shut to −20')
-    expect(onsetWords(assumption('a', 1, null, null))).toBe('bypass stays shut')
+    expect(onsetWords(assumption('a', 1, -30, -20), 'metric')).toBe('bypass onset −30 to −20 °C')
+    expect(onsetWords(assumption('a', 1, null, -20), 'metric')).toContain('from shut to −20')
+    expect(onsetWords(assumption('a', 1, -30, -20), 'inch')).toBe('bypass onset −22 to −4.0 °F')
+    expect(onsetWords(assumption('a', 1, null, null), 'metric')).toBe('bypass stays shut')
     expect(assumptionBand({ ...assumption('model.cold_viscosity', 1, null, null), unit: '×', is_factor: false, low: 1 })).toBe('× 1.0 to 2.0')
   })
   it('counts the inputs by where they come from', () => {

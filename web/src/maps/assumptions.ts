@@ -1,6 +1,7 @@
 /** Assumptions of the model in words. */
 import type { Schemas } from '@/api/client'
 import { term, terms } from '@/catalogue/catalogue'
+import { inUnit, shownUnit, type UnitFamily } from '@/catalogue/units'
 import { significant } from '@/shared/numbers'
 
 type Assumption = Schemas['AssumptionOut']
@@ -14,11 +15,13 @@ export function assumptionBand(assumption: Assumption): string {
 }
 
 /** Effect of moving it on the bypass onset. */
-export function onsetWords(assumption: Assumption): string {
+export function onsetWords(assumption: Assumption, family: UnitFamily): string {
   const [low, high] = [assumption.onset_low_c, assumption.onset_high_c]
   if (low === null && high === null) return 'bypass stays shut'
-  if (low === null) return `bypass from shut to ${significant(high!, 2)} °C`
-  return Math.abs(high! - low) < 0.05 ? 'bypass onset unmoved' : `bypass onset ${significant(low, 2)} to ${significant(high!, 2)} °C`
+  const unit = shownUnit('c', family)
+  const number = (celsius: number) => significant(inUnit(celsius, unit), 2)
+  if (low === null) return `bypass from shut to ${number(high!)} ${unit.symbol}`
+  return Math.abs(high! - low) < 0.05 ? 'bypass onset unmoved' : `bypass onset ${number(low)} to ${number(high!)} ${unit.symbol}`
 }
 
 /** Group the inputs by where they come from, best evidence first. */

@@ -1,7 +1,6 @@
 /** The pressure-loss breakdown at one point: each part's share of the loss from pump to gallery, and the pressure after each. */
 import { catalogue, term } from '@/catalogue/catalogue'
 import type { OperatingMap } from './useOperatingMap'
-import { plainNumber } from '@/shared/numbers'
 
 export interface LossRow {
   name: string
@@ -35,7 +34,7 @@ export function lossesAt(map: Pick<OperatingMap, 'loss_breakdown'>, row: number,
 const percent = (share: number) => `${Math.round(100 * share)} %`
 
 /** Say where one is and which part takes most of the filter's own loss, with the shares of the next. */
-export function lossSentence(rows: readonly LossRow[], temperature: number, across: string): string {
+export function lossSentence(rows: readonly LossRow[], temperature: string, across: string): string {
   const own = rows.filter((row) => !catalogue().engine_side.includes(row.name)).sort((a, b) => b.total - a.total)
   const whole = own.reduce((sum, row) => sum + row.total, 0)
   const [largest, ...others] = own
@@ -45,7 +44,7 @@ export function lossSentence(rows: readonly LossRow[], temperature: number, acro
   const tail = next.length ? `, then ${next.map(named).join(' and ')}` : ''
   const verb = /(holes|channels|media)$/i.test(largest.title) ? 'take' : 'takes'
   const takes = largest.total / whole >= 0.5 ? `${verb} most of` : `${verb} the largest share of`
-  return `At ${plainNumber(temperature, 6)} °C and ${across} the ${largest.title.toLowerCase()} ${takes} the filter's loss: ${percent(largest.total / whole)}${tail}.`
+  return `At ${temperature} and ${across} the ${largest.title.toLowerCase()} ${takes} the filter's loss: ${percent(largest.total / whole)}${tail}.`
 }
 
 export interface Step {

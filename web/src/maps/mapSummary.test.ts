@@ -15,16 +15,17 @@ describe('the map in words', () => {
   it('says where the extremes are, read off the map, in the family asked for', () => {
     const odd = { temperature_c: [20, 90], element_kpa: [[4, null], [30, 9]] }
     expect(told(odd, 'metric')).toContain('from 4.0 kPa at 20.0 °C and 1000 rpm to 30.0 kPa at 90.0 °C and 1000 rpm')
-    expect(told(odd, 'inch')).toContain('4.35 psi at 90.0 °C')
+    expect(told(odd, 'inch')).toContain('4.35 psi at 194 °F')
   })
   it('has the flow through the filter alone in the unit of the family', () => {
     const alone = { ...map(), filter_flow_l_min: [10, 20], onset: { filter_flow_l_min: [10, 20], temperature_c: [5, 6], reopens_c: [null, null] } }
     const field = (family: 'metric' | 'inch') => aloneField(alone as unknown as FilterAlone, mapQuantities()[0]!, null, family)
     expect([field('metric').across, field('metric').acrossTitle]).toEqual([[10, 20], 'filter flow, L/min'])
-    expect([field('inch').across, field('inch').onset.across]).toEqual([[2.6417, 5.2834], [2.6417, 5.2834]]) // a US gallon is 3.785411784 L
+    expect([field('inch').across, field('inch').onset.across]).toEqual([[2.64172, 5.28344], [2.64172, 5.28344]]) // a US gallon is 3.785411784 L
     expect(field('inch').acrossTitle).toBe('filter flow, US gal/min')
   })
   it('gives the onset at both ends', () => {
+    expect(told({}, 'inch')).toContain('closes at 9.79 °F at 1000 rpm, and never closes at 2000 rpm') // −12.34 °C
     expect(told({}, 'metric')).toContain('closes at −12.3 °C at 1000 rpm, and never closes at 2000 rpm')
   })
   it('tells a valve that opens when hot from one that stays closed', () => {
@@ -36,8 +37,9 @@ describe('the map in words', () => {
   it('goes into a file with units in the heading and gaps left empty', () => {
     const rows = fieldRows(engineField(map(), mapQuantities()[0]!, null, 'inch'), 'Element differential pressure')
     expect(rows[0]![0]).toContain('psi')
-    expect(rows[1]).toEqual([20, 0.58015, null])
-    expect(csv(rows).split('\r\n')[1]).toBe('20,0.58015,')
+    expect(rows[0]![0]).toContain('down oil temperature, °F')
+    expect(rows[1]).toEqual([68, 0.58015, null])
+    expect(csv(rows).split('\r\n')[1]).toBe('68,0.58015,')
     expect(csv([['=1+1', '+1', '-x', '@a', '\ta', '\ra', -5, '−5']])).toBe(`'=1+1,'+1,'-x,'@a,'\ta,"'\ra",-5,−5\r\n`)
     expect(csv([['a,b', 'say "x"', null]])).toBe('"a,b","say ""x""",\r\n')
   })

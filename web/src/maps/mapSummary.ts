@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import type { MapField } from './MapChart.vue'
 import { catalogue } from '@/catalogue/catalogue'
+import { inUnit } from '@/catalogue/units'
 import { significant } from '@/shared/numbers'
 
 interface Node {
@@ -10,7 +11,7 @@ interface Node {
   across: number
 }
 
-type Described = Pick<MapField, 'grid' | 'temperatures' | 'across' | 'unit' | 'onset'>
+type Described = Pick<MapField, 'grid' | 'temperatures' | 'temperatureUnit' | 'across' | 'unit' | 'onset'>
 
 function nodes(field: Described): Node[] {
   return field.grid.flatMap((row, i) =>
@@ -24,10 +25,11 @@ function nodes(field: Described): Node[] {
 function bypassAt(field: Described, i: number, acrossUnit: string): string | null {
   const [closes, reopens] = [field.onset.closes[i] ?? null, field.onset.reopens[i] ?? null]
   const where = `at ${field.onset.across[i]} ${acrossUnit}`
-  const again = reopens === null ? '' : `opens ${closes === null ? '' : 'again '}at ${significant(reopens, 3)} °C`
+  const degrees = (value: number) => `${significant(value, 3)} ${field.temperatureUnit.symbol}`
+  const again = reopens === null ? '' : `opens ${closes === null ? '' : 'again '}at ${degrees(reopens)}`
   if (closes === null) return again ? `${again} ${where}` : null
-  if (closes >= catalogue().never_closes_c) return `never closes ${where}`
-  return `closes at ${significant(closes, 3)} °C ${again ? `and ${again} ` : ''}${where}`
+  if (closes >= inUnit(catalogue().never_closes_c, field.temperatureUnit)) return `never closes ${where}`
+  return `closes at ${degrees(closes)} ${again ? `and ${again} ` : ''}${where}`
 }
 
 /** Say from where to where a quantity goes, and what the bypass does. */
@@ -38,7 +40,7 @@ export function mapSummary(title: string, field: Described, acrossUnit: string):
   const low = all.reduce((best, node) => (node.value < best.value ? node : best))
   const high = all.reduce((best, node) => (node.value > best.value ? node : best))
   const described = (node: Node, digits: number) =>
-    `${significant(node.value * unit.factor, digits)} ${unit.symbol} at ${significant(node.temperature, 3)} °C and ${node.across} ${acrossUnit}`
+    `${significant(node.value * unit.factor, digits)} ${unit.symbol} at ${significant(node.temperature, 3)} ${field.temperatureUnit.symbol} and ${node.across} ${acrossUnit}`
   const span = `${title} from ${described(low, 2)} to ${described(high, 3)}.`
   const bypass = field.onset.across.flatMap((_, i) => bypassAt(field, i, acrossUnit) ?? [])
   if (!bypass.length) return `${span} The bypass stays closed everywhere.`

@@ -4,48 +4,58 @@ import type { ValueRow } from './CrosshairPanel.vue'
 import type { OperatingMap } from './useOperatingMap'
 import { gridOf, unitOf, type FilterAlone, type Grid, type MapQuantity } from './mapQuantities'
 import { term } from '@/catalogue/catalogue'
-import { shownUnit, type ShownUnit, type UnitFamily } from '@/catalogue/units'
+import { inUnit, shownUnit, type ShownUnit, type UnitFamily } from '@/catalogue/units'
+
+/** Temperatures as they are shown; null where there is none. */
+const shownIn = (unit: ShownUnit) => ({
+  all: (values: readonly number[]) => values.map((value) => inUnit(value, unit)),
+  known: (values: readonly (number | null)[]) => values.map((value) => (value === null ? null : inUnit(value, unit))),
+})
 
 /** The map of the engine as a field to draw. */
 export function engineField(map: OperatingMap, quantity: MapQuantity, unchanged: OperatingMap | null, family: UnitFamily): MapField {
+  const down = shownUnit('c', family)
+  const { all, known } = shownIn(down)
+  const line = ({ speed_rpm, temperature_c, reopens_c }: OperatingMap['onset']) => ({ across: speed_rpm, closes: known(temperature_c), reopens: known(reopens_c) })
   return {
     grid: gridOf(map, quantity) ?? map.temperature_c.map(() => map.speed_rpm.map(() => null)),
-    temperatures: map.temperature_c,
+    temperatures: all(map.temperature_c),
+    temperatureUnit: down,
     across: map.speed_rpm,
     acrossTitle: 'engine speed, rpm',
     unit: shownUnit(unitOf(quantity), family),
     isLog: quantity.is_logarithmic,
-    coldestPumping: map.coldest_pumping_c,
-    onset: { across: map.onset.speed_rpm, closes: map.onset.temperature_c, reopens: map.onset.reopens_c },
-    regulator: { across: map.regulator.speed_rpm, closes: map.regulator.temperature_c, reopens: map.regulator.reopens_c },
-    unchanged: unchanged
-      ? { across: unchanged.onset.speed_rpm, closes: unchanged.onset.temperature_c, reopens: unchanged.onset.reopens_c }
-      : null,
+    coldestPumping: inUnit(map.coldest_pumping_c, down),
+    onset: line(map.onset),
+    regulator: line(map.regulator),
+    unchanged: unchanged ? line(unchanged.onset) : null,
   }
 }
 
 /** Unit of a place across the map: of a speed, or of a flow through the filter alone. */
 export function acrossUnitOf(isAlone: boolean, family: UnitFamily): ShownUnit {
-  return isAlone ? shownUnit('l_min', family) : { symbol: 'rpm', factor: 1 }
+  return isAlone ? shownUnit('l_min', family) : { symbol: 'rpm', factor: 1, zero: 0 }
 }
 
 /** The filter alone as a field to draw. */
 export function aloneField(map: FilterAlone, quantity: MapQuantity, unchanged: FilterAlone | null, family: UnitFamily): MapField {
-  const flow = acrossUnitOf(true, family)
-  const flows = (litres: readonly number[]) => litres.map((litre) => Number((litre * flow.factor).toPrecision(5)))
+  const [flow, down] = [acrossUnitOf(true, family), shownUnit('c', family)]
+  const { all, known } = shownIn(down)
+  const flows = shownIn(flow).all
   const onset = (from: FilterAlone) => ({
     across: flows(from.onset.filter_flow_l_min),
-    closes: from.onset.temperature_c,
-    reopens: from.onset.reopens_c,
+    closes: known(from.onset.temperature_c),
+    reopens: known(from.onset.reopens_c),
   })
   return {
     grid: gridOf(map, quantity)!,
-    temperatures: map.temperature_c,
+    temperatures: all(map.temperature_c),
+    temperatureUnit: down,
     across: flows(map.filter_flow_l_min),
     acrossTitle: `filter flow, ${flow.symbol}`,
     unit: shownUnit(unitOf(quantity), family),
     isLog: quantity.is_logarithmic,
-    coldestPumping: map.coldest_pumping_c,
+    coldestPumping: inUnit(map.coldest_pumping_c, down),
     onset: onset(map),
     regulator: null,
     unchanged: unchanged ? onset(unchanged) : null,
@@ -95,7 +105,7 @@ export function aloneRows(map: FilterAlone, unchanged: FilterAlone | null, row: 
 
 /** The field as rows of a file, units in the heading. */
 export function fieldRows(field: MapField, title: string): (string | number | null)[][] {
-  const down = 'oil temperature, °C'
+  const down = `oil temperature, ${field.temperatureUnit.symbol}`
   const heading = [`${title}, ${field.unit.symbol} (down ${down}; across ${field.acrossTitle})`, ...field.across]
   return [
     heading,

@@ -47,7 +47,7 @@ export function withUncertainty(value: number, uncertainty: number | null): Show
 export function numberWithUncertainty(value: number, uncertainty: number | null, unit = ''): string {
   const shown = withUncertainty(value, uncertainty)
   const text = shown.uncertainty === null ? shown.value : `${shown.value} ± ${shown.uncertainty}`
-  return (shown.uncertainty !== null && ['%', '°C'].includes(unit) ? `(${text}) ${unit}` : `${text} ${unit}`).trim()
+  return (shown.uncertainty !== null && ['%', '°C', '°F'].includes(unit) ? `(${text}) ${unit}` : `${text} ${unit}`).trim()
 }
 
 /** An end of an interval, with more decimals where it would round to 0 or to 100 %, which it is not. */

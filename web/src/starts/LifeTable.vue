@@ -2,6 +2,7 @@
 /** Hours until the bypass first opens, warm and at each cold-start temperature; and how fast the sump is cleaned. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { inUnit, shownUnit, type UnitFamily } from '@/catalogue/units'
 import { bound, plainNumber, shownNumber, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
 
@@ -10,7 +11,9 @@ const props = defineProps<{
   warm: number
   speeds: readonly Schemas['LifeSpeedOut'][]
   inHand: number
+  family: UnitFamily
 }>()
+const unit = computed(() => shownUnit('c', props.family))
 const lasting = computed(() => props.starts.map((start, i) => ({ ...start, colour: sampleColour(i), number: i + 1 })).filter((item) => item.lives.length))
 const temperatures = computed(() => lasting.value[0]?.lives[0]?.rows.map((row) => row.temperature_c) ?? [])
 const sizes = computed(() => [...new Set(lasting.value.flatMap((item) => item.lives[0]!.clean_up.map((row) => row.size_um)))].sort((a, b) => a - b))
@@ -63,9 +66,9 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
     <table>
       <thead>
         <tr>
-          <th>oil at, °C</th>
+          <th>oil at, {{ unit.symbol }}</th>
           <th>speed</th>
-          <th v-for="(celsius, i) in temperatures" :key="celsius" class="number">{{ i === temperatures.length - 1 ? `warm, ${celsius}` : plainNumber(celsius, 6) }}</th>
+          <th v-for="(celsius, i) in temperatures" :key="celsius" class="number">{{ i === temperatures.length - 1 ? `warm, ${plainNumber(inUnit(celsius, unit))}` : plainNumber(inUnit(celsius, unit), 6) }}</th>
         </tr>
       </thead>
       <tbody v-for="item in lasting" :key="item.sample_id" :class="{ hand: item.sample_id === inHand }" :data-life="item.label">

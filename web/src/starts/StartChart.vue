@@ -6,7 +6,7 @@ import type { Schemas } from '@/api/client'
 import { DASHES } from '@/shared/bandChart'
 import { linePath, zeroBasedScale } from '@/shared/scales'
 import { plainNumber, significant } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/catalogue/units'
+import { inUnit, shownUnit, type UnitFamily } from '@/catalogue/units'
 import ChartFrame from '@/shared/ChartFrame.vue'
 
 export interface ShownStart {
@@ -28,6 +28,7 @@ const panels = computed(() => {
 })
 const height = computed(() => panels.value.element.bottom + 28)
 const kpa = computed(() => shownUnit('kpa', props.family))
+const unit = computed(() => shownUnit('c', props.family))
 const hand = computed(() => props.starts.find((start) => start.id === props.inHand) ?? props.starts[0])
 const end = computed(() => Math.max(1, ...props.starts.map((start) => start.trace.time_s.at(-1) ?? 1)))
 const x = computed(() => zeroBasedScale(end.value / 60, LEFT, RIGHT, 8))
@@ -45,15 +46,16 @@ const strips = computed(() => props.starts.map((start, i) => ({ ...start, y: OPE
 const temperatures = computed(() => {
   const trace = hand.value?.trace
   if (!trace) return null
-  const all = [...trace.temperature_c, ...trace.can_temperature_c]
+  const [sump, can] = [trace.temperature_c, trace.can_temperature_c].map((values) => values.map((celsius) => inUnit(celsius, unit.value))) as [number[], number[]]
+  const all = [...sump, ...can]
   const [low, high] = [Math.min(...all), Math.max(...all)]
   const { top, bottom } = panels.value.temperature
   const at = scaleLinear([low, Math.max(low + 1, high)], [bottom, top])
   const xs = trace.time_s.map((time) => x.value.at(time / 60))
   return {
     up: at.ticks(3).map((tick) => ({ at: at(tick), label: plainNumber(tick, 6) })),
-    sump: linePath(xs, trace.temperature_c.map((celsius) => at(celsius))),
-    can: linePath(xs, trace.can_temperature_c.map((celsius) => at(celsius))),
+    sump: linePath(xs, sump.map((shown) => at(shown))),
+    can: linePath(xs, can.map((shown) => at(shown))),
   }
 })
 
@@ -101,7 +103,7 @@ const words = computed(
       <ChartFrame :left="LEFT" :right="RIGHT" :top="panels.temperature.top" :bottom="panels.temperature.bottom" :across="[]" :up="temperatures.up" />
       <path class="sump" :d="temperatures.sump" />
       <path class="can" :d="temperatures.can" />
-      <text :x="LEFT + 6" :y="panels.temperature.top + 8">oil, °C: sump, dashed in the can</text>
+      <text :x="LEFT + 6" :y="panels.temperature.top + 8">oil, {{ unit.symbol }}: sump, dashed in the can</text>
     </template>
     <ChartFrame :left="LEFT" :right="RIGHT" :top="panels.gallery.top" :bottom="panels.gallery.bottom" :across="[]" :up="gallery.up" />
     <path v-for="line in gallery.lines" :key="line.id" class="line" :d="line.d" :stroke="line.colour" :stroke-dasharray="line.dash" />

@@ -2,10 +2,10 @@
 /** Totals of a start, filter by filter. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { catalogue } from '@/catalogue/catalogue'
 import { needsWords } from '@/catalogue/inputs'
-import { minutesOrSeconds, plainNumber, significant } from '@/shared/numbers'
+import { minutesOrSeconds, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
+import { onsetWords } from '@/shared/degrees'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ starts: readonly Schemas['StartOut'][]; inHand: number; family: UnitFamily; titles: ReadonlyMap<string, string> }>()
@@ -13,8 +13,6 @@ const kpa = computed(() => shownUnit('kpa', props.family))
 const litres = computed(() => shownUnit('l', props.family))
 const grams = computed(() => shownUnit('g', props.family))
 const ended = computed(() => props.starts.flatMap((start, at) => (start.end_of_service && start.totals ? [{ start, at, end: start.end_of_service }] : [])))
-const degrees = (celsius: number | null) =>
-  celsius === null ? 'shut' : celsius >= catalogue().never_closes_c ? 'never closes' : plainNumber(Math.round(celsius), 3)
 const seconds = (value: number | null) => (value === null ? 'never' : value.toFixed(2))
 </script>
 
@@ -56,7 +54,7 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
         <th class="number">service, h</th>
         <th class="number">dirt, {{ grams.symbol }}</th>
         <th class="number">media resists</th>
-        <th class="number">onset, °C</th>
+        <th class="number">onset, {{ shownUnit('c', family).symbol }}</th>
         <th class="number">bypass open</th>
         <th class="number">unfiltered, {{ litres.symbol }}</th>
       </tr>
@@ -67,7 +65,7 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
         <td class="number">{{ significant(item.end.hours, 3) }}</td>
         <td class="number">{{ significant(item.end.captured_g * grams.factor, 2) }}</td>
         <td class="number">{{ item.end.is_least ? '≥ ' : '' }}× {{ significant(item.end.loading, 2) }}</td>
-        <td class="number">{{ degrees(item.end.onset_new_c) }} → {{ degrees(item.end.onset_c) }}</td>
+        <td class="number">{{ onsetWords(item.end.onset_new_c, family, false) }} → {{ onsetWords(item.end.onset_c, family, false) }}</td>
         <td class="number">{{ minutesOrSeconds(item.start.totals!.bypass_minutes) }} → {{ minutesOrSeconds(item.end.totals.bypass_minutes) }}</td>
         <td class="number">{{ significant(item.start.totals!.unfiltered_l * litres.factor, 2) }} → {{ significant(item.end.totals.unfiltered_l * litres.factor, 2) }}</td>
       </tr>

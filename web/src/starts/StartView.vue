@@ -82,7 +82,7 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
         </template>
       </div>
     </div>
-    <LifeTable v-if="starts.data.value" :starts="starts.data.value.starts" :warm="starts.data.value.warm_c" :speeds="starts.data.value.speeds" :in-hand="sampleId" />
+    <LifeTable v-if="starts.data.value" :starts="starts.data.value.starts" :warm="starts.data.value.warm_c" :speeds="starts.data.value.speeds" :in-hand="sampleId" :family="preferences.family" />
   </div>
 </template>
 
@@ -105,7 +105,7 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
   padding: 0.5rem 0.8rem 0.6rem;
 }
 .card :deep(.detail) {
-  grid-template-columns: minmax(0, 1fr) 10rem;
+  grid-template-columns: minmax(0, 1fr) 11.2rem;
   font-size: 0.9rem;
 }
 .card :deep(.detail p) {

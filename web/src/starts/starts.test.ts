@@ -40,7 +40,7 @@ describe('starts and lives', () => {
     expect(stuck.get('[data-ended="A"]').text()).toContain('−25 → never closes')
   })
   it('tell open from new from never', () => {
-    const wrapper = mount(LifeTable, { props: { starts: [one], warm: 95, inHand: 1, speeds: [{ share_percent: 50, speed_rpm: 2640 }, { share_percent: 90, speed_rpm: 3370 }] } })
+    const wrapper = mount(LifeTable, { props: { starts: [one], warm: 95, family: 'metric', inHand: 1, speeds: [{ share_percent: 50, speed_rpm: 2640 }, { share_percent: 90, speed_rpm: 3370 }] } })
     const cells = wrapper.findAll('[data-life="A"] td').map((cell) => cell.text())
     expect(cells).toEqual(['1 A', '2640 rpm', 'new (new)', 'never (400)', '3370 rpm', 'new (new)', 'never (400)'])
     expect(wrapper.get('[data-life="speeds"]').text()).toContain('2640 rpm (median) and 3370 rpm (90 %)')

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { client, unwrap } from '@/api/client'
 import { useRefusal } from '@/shared/useRefusal'
 import { usePreferences } from '@/shared/preferences'
+import { inUnit } from '@/catalogue/units'
 import type { Measure } from './useUses'
 
 const props = defineProps<{
@@ -16,7 +17,7 @@ const props = defineProps<{
   placeholder?: string
 }>()
 const preferences = usePreferences()
-const shown = computed(() => (props.value == null ? '' : String(Number((props.value * props.units[preferences.family].factor).toPrecision(5)))))
+const shown = computed(() => (props.value == null ? '' : String(Number(inUnit(props.value, props.units[preferences.family]).toPrecision(5)))))
 const text = ref('')
 watch(shown, (now) => (text.value = now), { immediate: true })
 const { refused, guarded } = useRefusal()

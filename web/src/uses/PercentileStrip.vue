@@ -2,7 +2,7 @@
 /** Percentile of one measure over every filter of this size in the database: how all lie, the filters of the sheet as points. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { UnitFamily } from '@/catalogue/units'
+import { inUnit, type UnitFamily } from '@/catalogue/units'
 import { roundLevels } from '@/shared/scales'
 import { significant } from '@/shared/numbers'
 import { percentileWords } from './sheetRows'
@@ -10,9 +10,9 @@ import { percentileWords } from './sheetRows'
 const props = defineProps<{ place: Schemas['PercentileOut']; label: string; others: { label: string; colour: string; value: number }[]; family: UnitFamily }>()
 const WIDTH = 640
 const LEFT = 130
-const factor = computed(() => props.place[props.family].factor)
-const quantiles = computed(() => props.place.quantiles.map((quantile) => quantile * factor.value))
-const points = computed(() => props.others.map((other) => ({ ...other, value: other.value * factor.value })))
+const unit = computed(() => props.place[props.family])
+const quantiles = computed(() => props.place.quantiles.map((quantile) => inUnit(quantile, unit.value)))
+const points = computed(() => props.others.map((other) => ({ ...other, value: inUnit(other.value, unit.value) })))
 const ends = computed(() => {
   const all = [...quantiles.value, ...points.value.map((point) => point.value)]
   const [low, high] = [Math.min(...all), Math.max(...all)]

@@ -2,7 +2,7 @@
 /** One row drawn: every filter's value with its 95 % interval on one axis, bounds as arrows, the reference as a line. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { UnitFamily } from '@/catalogue/units'
+import { inUnit, type UnitFamily } from '@/catalogue/units'
 import { roundLevels } from '@/shared/scales'
 import { significant } from '@/shared/numbers'
 import type { Row } from './sheetRows'
@@ -12,13 +12,13 @@ const WIDTH = 640
 const LEFT = 130
 const LINE = 18
 
-const factor = computed(() => props.row[props.family].factor)
+const unit = computed(() => props.row[props.family])
 const marks = computed(() =>
   props.columns.map((column, i) => {
     const cell = props.row.cells[i]!
-    const scale = (value: number | null) => (value === null ? null : value * factor.value)
+    const scale = (value: number | null) => (value === null ? null : inUnit(value, unit.value))
     const value = scale(cell.value)
-    const expanded = (cell.expanded_uncertainty ?? 0) * factor.value
+    const expanded = (cell.expanded_uncertainty ?? 0) * unit.value.factor
     return { column, colour: props.colours[i]!, value, low: value === null ? scale(cell.low) : value - expanded, high: value === null ? scale(cell.high) : value + expanded }
   }),
 )

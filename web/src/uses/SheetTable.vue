@@ -85,7 +85,7 @@ async function toggle(row: Row) {
               <span :class="['figure', { soft: cellWords(row, row.cells[column.at]!, family).startsWith('not ') }]">{{ cellWords(row, row.cells[column.at]!, family) }}</span>
               <span v-if="row.is_number" class="under">
                 <b v-if="row.cells[column.at]!.mark">{{ row.cells[column.at]!.mark }}</b>
-                {{ column.is_reference ? '' : differenceWords(row, row.cells[column.at]!) }}
+                {{ column.is_reference ? '' : differenceWords(row, row.cells[column.at]!, family) }}
                 <i v-if="basisWords(row.cells[column.at]!)">{{ basisWords(row.cells[column.at]!) }}</i>
               </span>
             </button>

@@ -10,13 +10,14 @@ import ChoiceField from '@/shared/ChoiceField.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
 import { copyText } from '@/shared/clipboard'
 import { csv, saveText, tsv } from '@/shared/download'
+import { inUnit } from '@/catalogue/units'
 import { usePreferences } from '@/shared/preferences'
 import { useActions } from '@/shared/actions'
 import { useSheet } from '@/sample/useSheet'
 import { stationOfKey } from '@/sample/stations'
 import ComparedSwitch from './ComparedSwitch.vue'
 import SheetTable from './SheetTable.vue'
-import { cellWords, outsideWords, shownRows, type Kept, type Order, type Row, type Sheet } from './sheetRows'
+import { cellWords, differenceUnit, outsideWords, shownRows, type Kept, type Order, type Row, type Sheet } from './sheetRows'
 import { usePercentiles } from './usePercentiles'
 import { useFilterSheet } from './useFilterSheet'
 import type { Compared } from './useJudged'
@@ -84,16 +85,15 @@ function open(row: Row, column: Sheet['columns'][number]) {
 function table(shown: Sheet): string {
   const { family } = preferences
   const head = ['group', 'row', 'unit', ...shown.columns.flatMap(({ label }) => [label, `${label}, U`, `${label}, basis`, `${label}, difference to the reference`])]
-  const factor = (row: Row) => row[family].factor
   const lines = rows.value.map((row) => [
     row.group,
     row.title,
     row[family].symbol,
     ...row.cells.flatMap((cell) => [
-      row.is_number && cell.value !== null ? cell.value * factor(row) : cellWords(row, cell, family),
-      row.is_number && cell.expanded_uncertainty !== null ? cell.expanded_uncertainty * factor(row) : null,
+      row.is_number && cell.value !== null ? inUnit(cell.value, row[family]) : cellWords(row, cell, family),
+      row.is_number && cell.expanded_uncertainty !== null ? cell.expanded_uncertainty * row[family].factor : null,
       cell.basis,
-      cell.difference === null ? null : `${cell.difference.toPrecision(3)} ${row.difference_unit}`,
+      cell.difference === null ? null : `${(cell.difference * differenceUnit(row, family).factor).toPrecision(3)} ${differenceUnit(row, family).symbol}`,
     ]),
   ])
   return csv([head, ...lines])

@@ -3,6 +3,8 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChoiceField from '@/shared/ChoiceField.vue'
+import { catalogue } from '@/catalogue/catalogue'
+import { inUnit } from '@/catalogue/units'
 import { usePreferences } from '@/shared/preferences'
 import { useRefusal } from '@/shared/useRefusal'
 import AddChoice from './AddChoice.vue'
@@ -32,7 +34,10 @@ const use = computed(() => props.stored.use)
 const criteria = computed(() => use.value.criteria ?? [])
 const requirements = computed(() => use.value.requirements ?? [])
 const byKey = computed(() => new Map(props.measures.map((measure) => [measure.key, measure])))
-const BARE = { metric: { symbol: '', factor: 1 }, inch: { symbol: '', factor: 1 } }
+const BARE = { metric: { symbol: '', factor: 1, zero: 0 }, inch: { symbol: '', factor: 1, zero: 0 } }
+const { c: TEMPERATURE, km: DISTANCE } = catalogue().units as Record<string, typeof BARE>
+const degrees = computed(() => TEMPERATURE![preferences.family].symbol)
+const distance = computed(() => DISTANCE![preferences.family].symbol)
 
 const POINTS = [
   { title: 'cold', temperature: 'temperature_c', speed: 'speed_rpm' },
@@ -122,7 +127,7 @@ const titleOf = (criterion: { measure: string; name?: string | null }) => criter
 function taken(index: number, end: 'best' | 'worst'): string {
   const criterion = props.judged?.criteria[index]
   const value = criterion?.measure === criteria.value[index]?.measure ? criterion?.[end] : null
-  return value == null ? '' : String(Number((value * criterion![preferences.family].factor).toPrecision(3)))
+  return value == null ? '' : String(Number(inUnit(value, criterion![preferences.family]).toPrecision(3)))
 }
 
 const strikingAt = ref<number | null>(null)
@@ -150,8 +155,8 @@ async function leaveBypassOut() {
       <label class="name">called <input :value="use.name" @change="set({ name: ($event.target as HTMLInputElement).value.trim() })" /></label>
       <span v-for="point in POINTS" :key="point.title" class="point">
         {{ point.title }} point: oil at
-        <MeasureNumber measure="temperature_c" :value="use[point.temperature]" :units="BARE" :label="`Oil temperature of the ${point.title} point, °C`" :take="setPoint(point.temperature)" />
-        °C,
+        <MeasureNumber measure="temperature_c" :value="use[point.temperature]" :units="TEMPERATURE!" :label="`Oil temperature of the ${point.title} point, ${degrees}`" :take="setPoint(point.temperature)" />
+        {{ degrees }},
         <MeasureNumber measure="speed_rpm" :value="use[point.speed]" :units="BARE" :label="`Engine speed of the ${point.title} point, rpm`" :take="setPoint(point.speed)" />
         rpm
       </span>
@@ -169,8 +174,8 @@ async function leaveBypassOut() {
     <div class="points">
       <span class="point">
         changed every
-        <MeasureNumber measure="interval_km" :value="use.interval_km" :units="BARE" label="Change interval, km" :take="(value) => change((now) => ({ ...now, interval_km: value }))" />
-        km, or
+        <MeasureNumber measure="interval_km" :value="use.interval_km" :units="DISTANCE!" :label="`Change interval, ${distance}`" :take="(value) => change((now) => ({ ...now, interval_km: value }))" />
+        {{ distance }}, or
         <MeasureNumber measure="interval_h" :value="use.interval_h" :units="BARE" label="Change interval, h" :take="(value) => change((now) => ({ ...now, interval_h: value }))" />
         h
       </span>

@@ -73,13 +73,13 @@ describe('what the ranking methods say', () => {
     expect([1, 0.87, 0.02].map((chance) => chanceWords(chance, true))).toEqual(['over 9 in 10', 'about 9 in 10', 'under 1 in 10'])
   })
   it('prints a claim as it was made, and an interval that is not symmetric as one', () => {
-    const units = { metric: { symbol: '%', factor: 1 }, inch: { symbol: '%', factor: 1 } }
+    const units = { metric: { symbol: '%', factor: 1, zero: 0 }, inch: { symbol: '%', factor: 1, zero: 0 } }
     const known = { label: 'A', value: null, expanded_uncertainty: null, low: 89.4, high: null, basis: 'claim', reason: '', is_spread_assumed: false, words: '≥ 97 % at 25 µm(c) claimed', evidence: 'by claim' }
     expect(knownWords(known, units, 'metric')).toBe('≥ 97 % at 25 µm(c) claimed')
     expect(knownWords({ ...known, words: '', value: 96.7, low: 88.8, high: 99.1, expanded_uncertainty: 4.2 }, units, 'metric')).toBe('96.7 (88.8 to 99.1)')
   })
   it('shows a value with its U in the family, a bound as a bound, and nothing as not known', () => {
-    const units = { metric: { symbol: 'kPa', factor: 1 }, inch: { symbol: 'psi', factor: 0.1450377 } }
+    const units = { metric: { symbol: 'kPa', factor: 1, zero: 0 }, inch: { symbol: 'psi', factor: 0.1450377, zero: 0 } }
     const known = { label: 'A', value: 40, expanded_uncertainty: 4, low: null, high: null, basis: 'model', reason: '', is_spread_assumed: false, words: '', evidence: '' }
     expect(knownWords(known, units, 'metric')).toBe('40.0 ± 4.0')
     expect(knownWords(known, units, 'inch')).toBe('5.80 ± 0.58')

@@ -1,6 +1,6 @@
 /** A judged use in words. */
 import type { Schemas } from '@/api/client'
-import type { UnitFamily } from '@/catalogue/units'
+import { inUnit, type UnitFamily } from '@/catalogue/units'
 import { interval, numberWithInterval, numberWithUncertainty, plainNumber, significant } from '@/shared/numbers'
 import type { Judged } from './useJudged'
 
@@ -100,15 +100,15 @@ export function chanceWords(chance: number, few = false): string {
 
 /** A value with its U in a family, or a bound, or why it is not known. */
 export function knownWords(known: Known, criterion: Pick<Criterion, 'metric' | 'inch'>, family: UnitFamily): string {
-  const { factor } = criterion[family]
+  const unit = criterion[family]
   if (known.words) return known.words
   if (known.value !== null && known.low !== null && known.high !== null) {
-    return numberWithInterval(known.value * factor, known.low * factor, known.high * factor, criterion[family].symbol)
+    return numberWithInterval(inUnit(known.value, unit), inUnit(known.low, unit), inUnit(known.high, unit), unit.symbol)
   }
   if (known.value !== null) {
-    return numberWithUncertainty(known.value * factor, known.expanded_uncertainty === null ? null : known.expanded_uncertainty * factor)
+    return numberWithUncertainty(inUnit(known.value, unit), known.expanded_uncertainty === null ? null : known.expanded_uncertainty * unit.factor)
   }
   if (known.low === null && known.high === null) return 'not known'
-  const scaled = (end: number | null) => (end === null ? null : end * factor)
+  const scaled = (end: number | null) => (end === null ? null : inUnit(end, unit))
   return interval(scaled(known.low), scaled(known.high))
 }

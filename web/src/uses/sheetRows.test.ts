@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { cellWords, columnOrder, differenceWords, shownRows, type Cell, type Row } from './sheetRows'
 
-const UNIT = { metric: { symbol: 'mm', factor: 1 }, inch: { symbol: 'in', factor: 1 / 25.4 } }
+const UNIT = { metric: { symbol: 'mm', factor: 1, zero: 0 }, inch: { symbol: 'in', factor: 1 / 25.4, zero: 0 } }
 
 function cell(value: number | null, more: Partial<Cell> = {}): Cell {
   return {
@@ -60,12 +60,13 @@ describe('a cell', () => {
   })
   it('says a difference in per cent, in kelvin, or as how many times', () => {
     const single = row('height', [])
-    expect(differenceWords(single, cell(1, { difference: -12.44 }))).toBe('−12 %')
-    expect(differenceWords(single, cell(1, { difference: 0.04 }))).toBe('0 %')
-    expect(differenceWords(single, cell(1, { difference: 3.21 }))).toBe('+3.2 %')
-    expect(differenceWords(single, cell(1, { difference: 122.4 }))).toBe('+122 %')
-    expect(differenceWords(single, cell(1, { difference: 6092 }))).toBe('× 62')
-    expect(differenceWords({ ...single, difference_unit: 'K' }, cell(1, { difference: 34.4 }))).toBe('+34 K')
-    expect(differenceWords(single, cell(null))).toBe('')
+    expect(differenceWords(single, cell(1, { difference: -12.44 }), 'metric')).toBe('−12 %')
+    expect(differenceWords(single, cell(1, { difference: 0.04 }), 'metric')).toBe('0 %')
+    expect(differenceWords(single, cell(1, { difference: 3.21 }), 'metric')).toBe('+3.2 %')
+    expect(differenceWords(single, cell(1, { difference: 122.4 }), 'metric')).toBe('+122 %')
+    expect(differenceWords(single, cell(1, { difference: 6092 }), 'metric')).toBe('× 62')
+    expect(differenceWords({ ...single, difference_unit: 'K' }, cell(1, { difference: -34.4 }), 'inch')).toBe('−62 °F') // of a difference, 1.8 a kelvin
+    expect(differenceWords({ ...single, difference_unit: 'K' }, cell(1, { difference: 34.4 }), 'metric')).toBe('+34 K')
+    expect(differenceWords(single, cell(null), 'metric')).toBe('')
   })
 })

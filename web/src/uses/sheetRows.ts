@@ -1,6 +1,6 @@
 /** Which rows of the comparison sheet are shown, in which order, and what stands in a cell. */
 import type { Schemas } from '@/api/client'
-import type { UnitFamily } from '@/catalogue/units'
+import { inUnit, shownUnit, type ShownUnit, type UnitFamily } from '@/catalogue/units'
 import { signedNumber, significant } from '@/shared/numbers'
 import { knownWords } from './ranking'
 
@@ -64,11 +64,17 @@ export function cellWords(row: Row, cell: Cell, family: UnitFamily): string {
 }
 
 /** The difference to the reference part; one of many times it is told as how many times. */
-export function differenceWords(row: Row, cell: Cell): string {
-  const by = cell.difference
-  if (by === null) return ''
+export function differenceWords(row: Row, cell: Cell, family: UnitFamily): string {
+  if (cell.difference === null) return ''
+  const unit = differenceUnit(row, family)
+  const by = cell.difference * unit.factor
   if (row.difference_unit === '%' && by >= 900) return `× ${significant(1 + by / 100, 2)}`
-  return `${signedNumber(Number(by.toFixed(Math.abs(by) < 9.95 ? 1 : 0)))} ${row.difference_unit}`
+  return `${signedNumber(Number(by.toFixed(Math.abs(by) < 9.95 ? 1 : 0)))} ${unit.symbol}`
+}
+
+/** Unit of the differences of a row: per cent, or that of temperatures in a family. */
+export function differenceUnit(row: Row, family: UnitFamily): Pick<ShownUnit, 'symbol' | 'factor'> {
+  return row.difference_unit === 'K' ? shownUnit('k', family) : { symbol: row.difference_unit, factor: 1 }
 }
 
 /** Words that the row itself makes plain. */
@@ -83,9 +89,9 @@ export function basisWords(cell: Cell): string {
 type Place = Schemas['PercentileOut']
 
 /** A number in the unit of a family, as it is said in a sentence. */
-function inUnit(place: Place, value: number, family: UnitFamily): string {
-  const { symbol, factor } = place[family]
-  return `${significant(value * factor, 3)}${symbol ? ` ${symbol}` : ''}`
+function placeWords(place: Place, value: number, family: UnitFamily): string {
+  const unit = place[family]
+  return `${significant(inUnit(value, unit), 3)}${unit.symbol ? ` ${unit.symbol}` : ''}`
 }
 
 /** Where a number lies among the others, in a sentence. */
@@ -94,12 +100,12 @@ export function percentileWords(place: Place, label: string, family: UnitFamily 
   const others = place.count === 1 ? 'the only other one' : `${place.count} others`
   const below = Math.round(place.percentile)
   const where = place.count === 1 ? (below > 50 ? `is above` : below < 50 ? `is below` : `is level with`) : `lies above ${below} % of`
-  const best = place.best ? ` Best of the others: ${inUnit(place, place.best.value, family)}, ${place.best.label} (${place.best.study_name}).` : ''
+  const best = place.best ? ` Best of the others: ${placeWords(place, place.best.value, family)}, ${place.best.label} (${place.best.study_name}).` : ''
   return `${label} ${where} ${others} of its size in this database.${best}`
 }
 
 /** Question about a number far outside everything measured. */
 export function outsideWords(place: Place, label: string, family: UnitFamily): string {
   const [low, high] = [place.quantiles[0]!, place.quantiles.at(-1)!]
-  return `${label}, ${place.title}: ${inUnit(place, place.value, family)} lies far outside everything measured so far (${inUnit(place, low, family)} to ${inUnit(place, high, family)}, ${place.count} others of its size). Look at the reading again.`
+  return `${label}, ${place.title}: ${placeWords(place, place.value, family)} lies far outside everything measured so far (${placeWords(place, low, family)} to ${placeWords(place, high, family)}, ${place.count} others of its size). Look at the reading again.`
 }

@@ -98,10 +98,11 @@ class TermsOut(WireModel):
 
 
 class ShownUnitOut(WireModel):
-    """A unit as it is printed; multiply a number of the key's unit by the factor."""
+    """A unit as it is printed; multiply a number of the key's unit by the factor and add the zero, which no difference has."""
 
     symbol: str
-    factor: float
+    factor: float = 1.0
+    zero: float = 0.0
 
 
 class UnitOut(WireModel):
@@ -206,7 +207,7 @@ class CatalogueOut(WireModel):
     details: list[DetailOut]
     terms: TermsOut
     input_fields: dict[str, str]
-    units: dict[Literal["mm", "mm2", "cm2", "kpa", "mpa", "l", "l_min", "percent", "g"], UnitOut]
+    units: dict[Literal["mm", "mm2", "cm2", "kpa", "mpa", "l", "l_min", "percent", "g", "c", "k", "km"], UnitOut]
     results: list[ResultRowOut]
     claimable_results: list[str]
     map_quantities: list[MapQuantityOut]

@@ -35,7 +35,7 @@ from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, PART_SYNONYMS, PAR
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
 from tabrel.core.catalogue.stations import STATIONS
 from tabrel.core.catalogue.terms import ENGINE_SIDE, INPUTS, TERMS
-from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
+from tabrel.core.catalogue.units import unit_in
 from tabrel.core.details.circuit_details import CIRCUIT_PARTS, MAP_NEEDS
 from tabrel.core.details.details import DETAILS
 from tabrel.core.details.kinds import detail_text
@@ -194,8 +194,4 @@ def _observations() -> list[ObservationOut]:
 
 
 def _unit(symbol: str) -> UnitOut:
-    def shown(family: UnitFamily) -> ShownUnitOut:
-        of_family = in_family(symbol, family)
-        return ShownUnitOut(symbol=printed(of_family), factor=UNITS[symbol].factor / UNITS[of_family].factor)
-
-    return UnitOut(metric=shown("metric"), inch=shown("inch"))
+    return UnitOut(metric=ShownUnitOut(**vars(unit_in(symbol, "metric"))), inch=ShownUnitOut(**vars(unit_in(symbol, "inch"))))

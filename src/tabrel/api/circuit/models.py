@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from tabrel.api.wire import RequestModel
+from tabrel.api.wire import RequestModel, UnitFamilyIn
 from tabrel.core.field_units import Celsius, KgPerM3, Kpa, LPerMin, Mm, Mm2PerS, MpaS, Percent
 from tabrel.core.study.model import ViscosityPoint
 from tabrel.document.results import WireModel
@@ -117,6 +117,8 @@ class OilIn(RequestModel):
     grade: str | None = None
     """Null to set points."""
     rows: list[OilRowIn] | None = Field(default=None, max_length=40)
+    family: UnitFamilyIn | None = None
+    """In which a bare temperature of a row is meant; null for metric."""
     viscosity: list[ViscosityPoint] | None = Field(default=None, max_length=40)
 
 

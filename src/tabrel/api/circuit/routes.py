@@ -175,7 +175,7 @@ def _with_oil(study: Study, given: OilIn) -> tuple[Study, str]:
         raise StudyError("viscosity", "there is no oil yet: choose a grade to begin with")
     if given.rows is not None:
         rows = [OilRow(row.temperature, row.viscosity, row.is_dynamic, row.high_shear) for row in given.rows]
-        return with_oil_rows(study, study.oil, rows), "viscosity points"
+        return with_oil_rows(study, study.oil, rows, given.family or "metric"), "viscosity points"
     return with_oil_points(study, replace(study.oil, viscosity=tuple(given.viscosity or ()))), "viscosity points"
 
 

@@ -168,7 +168,7 @@ def _row_out(row: SheetRow, columns: Sequence[str], *, is_rough: bool) -> SheetR
     currencies = {cell.known.alike.removeprefix("in ") for cell in row.cells.values() if cell.known and cell.known.value}
     is_mixed = row.key in PRICES and len(currencies) > 1
     if row.key in PRICES and len(currencies) == 1:
-        metric = inch = ShownUnitOut(symbol=currencies.pop(), factor=1.0)
+        metric = inch = ShownUnitOut(symbol=currencies.pop())
     is_temperature = row.is_number and MEASURE_ROWS[row.key].unit == "°C"
     return SheetRowOut(
         key=row.key,

@@ -29,7 +29,7 @@ from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, USE
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
-from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
+from tabrel.core.catalogue.units import unit_in
 from tabrel.core.entry.stated_number import number_text, understood_number
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.judge.presets import preset_named, presets_for
@@ -179,7 +179,7 @@ def _say_stale(response: Response, conn: sqlite3.Connection, study_id: int) -> N
 @lru_cache
 def _measures() -> tuple[MeasureOut, ...]:
     numbers = [_number(key) for key in MEASURE_ROWS]
-    bare = ShownUnitOut(symbol="", factor=1.0)
+    bare = ShownUnitOut(symbol="")
     seen = [
         MeasureOut(
             key=observation.key,
@@ -223,15 +223,8 @@ def _number(key: str) -> MeasureOut:
 def shown_units(measure: str) -> tuple[ShownUnitOut, ShownUnitOut]:
     """Return the unit of a measure in each family; of what is no number, or has no unit, an empty one."""
     row = MEASURE_ROWS.get(measure)
-    unit, symbol = (row.unit, row.symbol) if row else ("", "")
+    symbol = row.symbol if row else ""
     if measure in IN_SQUARE_MICROMETRES:
         shown = ShownUnitOut(symbol="µm²", factor=1e12)
         return shown, shown
-    return _shown(unit, symbol, "metric"), _shown(unit, symbol, "inch")
-
-
-def _shown(unit: str, symbol: str, family: UnitFamily) -> ShownUnitOut:
-    if symbol not in UNITS:
-        return ShownUnitOut(symbol=unit, factor=1.0)
-    of_family = in_family(symbol, family)
-    return ShownUnitOut(symbol=printed(of_family), factor=UNITS[symbol].factor / UNITS[of_family].factor)
+    return ShownUnitOut(**vars(unit_in(symbol, "metric"))), ShownUnitOut(**vars(unit_in(symbol, "inch")))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from tabrel.core.numbers import degrees_celsius
+from tabrel.core.catalogue.units import shown_in_both
 
 NEXT_TO_NOTHING = 1e-7
 """No number that must be above zero is as small, in the unit of its field."""
@@ -46,7 +46,7 @@ class PhysicalLimits:
         'must be above zero, not -3: check the number and its unit, or leave it out'
         """
         if self.unit == "°C":
-            stated = degrees_celsius(value) if abs(value) < 1e6 else f"{value:g} °C"
+            stated = shown_in_both(value, "°C", 6) if abs(value) < 1e6 else f"{value:g} °C"
             return f"{stated} is no oil temperature: check the number and its unit"
         side, limit = ("above", self.least) if self.is_above else ("at least", self.least)
         if 0 < value < NEXT_TO_NOTHING:

@@ -18,6 +18,9 @@ WIRE_UNITS: dict[str, str] = {
     "l_min": "L/min",
     "percent": "%",
     "g": "g",
+    "c": "°C",
+    "k": "K",
+    "km": "km",
     "": "",
 }
 """Metric unit by the suffix of a key in answers and documents; empty for SI, and for sizes in µm."""

@@ -1,7 +1,8 @@
 """Units at the edges: what an analyst may type, and the factor to SI.
 
-Inside the core every number is SI. The factors are exact by definition (international yard and
-pound, 1959; standard gravity), except the water column, which is the conventional one at 4 °C.
+Inside the core every number is SI, but temperatures are in °C and distances in use in km. The factors are exact
+by definition (international yard and pound, 1959; standard gravity), except the water column, which is the
+conventional one at 4 °C.
 """
 
 from __future__ import annotations
@@ -33,6 +34,9 @@ Dimension = Literal[
     "viscosity",
     "kinematic_viscosity",
     "mass_concentration",
+    "temperature",
+    "temperature_difference",
+    "distance",
 ]
 UnitFamily = Literal["metric", "inch"]
 
@@ -51,12 +55,30 @@ class Unit:
         Multiply a number in this unit by it to get SI.
     family : str
         ``metric`` or ``inch``.
+    zero : float
+        Subtract it first: only temperatures have one.
     """
 
     symbol: str
     dimension: Dimension
     factor: float
     family: UnitFamily
+    zero: float = 0.0
+
+    def to_si(self, number: float) -> float:
+        """Return the SI value of a number in this unit."""
+        return (number - self.zero) * self.factor
+
+    def from_si(self, value: float) -> float:
+        """Return an SI value as a number in this unit.
+
+        Examples
+        --------
+        >>> UNITS["°F"].from_si(-25.0), UNITS["°F"].to_si(212.0), UNITS["mm"].from_si(0.25)
+        (-13.0, 100.0, 250.0)
+        """
+        number = value / self.factor
+        return round(number + self.zero, 9) + 0.0 if self.zero else number  # never -0.0
 
 
 _INCH = 0.0254
@@ -140,9 +162,15 @@ _TABLE: tuple[tuple[str, Dimension, float, UnitFamily], ...] = (
     ("Pa.s", "viscosity", 1.0, "metric"),
     ("mm2/s", "kinematic_viscosity", 1e-6, "metric"),
     ("cSt", "kinematic_viscosity", 1e-6, "metric"),
+    ("°C", "temperature", 1.0, "metric"),
+    ("K", "temperature_difference", 1.0, "metric"),
+    ("Δ°C", "temperature_difference", 1.0, "metric"),
+    ("Δ°F", "temperature_difference", 1 / 1.8, "inch"),
+    ("km", "distance", 1.0, "metric"),
+    ("mi", "distance", 1.609344, "inch"),
 )
 
-UNITS: dict[str, Unit] = {row[0]: Unit(*row) for row in _TABLE}
+UNITS: dict[str, Unit] = {row[0]: Unit(*row) for row in _TABLE} | {"°F": Unit("°F", "temperature", 1 / 1.8, "inch", 32.0)}
 
 SPELLED: dict[str, tuple[str, ...]] = {
     "inch": ("in",),
@@ -179,6 +207,12 @@ SPELLED: dict[str, tuple[str, ...]] = {
     "minute": ("min",),
     "second": ("s",),
     "hour": ("h",),
+    "celsius": ("°C", "Δ°C"),
+    "fahrenheit": ("°F", "Δ°F"),
+    "kelvin": ("K",),
+    "kilometre": ("km",),
+    "kilometer": ("km",),
+    "mile": ("mi",),
 }
 """Units as words, in the singular, with the units they can be: pounds are a mass, a pressure or a force by the field."""
 
@@ -197,6 +231,8 @@ _PHRASES = {
     "square millimeters": "mm2",
     "pounds of pressure": "psi",
     "pounds force": "lbf",
+    "degrees celsius": "celsius",
+    "degrees fahrenheit": "fahrenheit",
 }
 
 
@@ -256,6 +292,9 @@ COUNTERPARTS: dict[str, str] = {
     "L/m2/s": "cfm/ft2",
     "N/mm": "lbf/in",
     "GPa": "Mpsi",
+    "°C": "°F",
+    "K": "Δ°F",
+    "km": "mi",
 }
 """The unit of the inch family in place of a metric one; what is not here is shown alike in both."""
 
@@ -274,6 +313,8 @@ _PRINTED = {
     "uPa.s": "µPa·s",
     "mPa.s": "mPa·s",
     "mm2/s": "mm²/s",
+    "Δ°C": "°C",
+    "Δ°F": "°F",
 }
 
 
@@ -285,6 +326,33 @@ def in_family(symbol: str, family: UnitFamily) -> str:
 def printed(symbol: str) -> str:
     """Return a unit as it is set in print; what is printed may be typed as well."""
     return _PRINTED.get(symbol, symbol)
+
+
+@dataclass(frozen=True)
+class ShownUnit:
+    """A unit as it is printed: multiply a number of the metric unit by the factor, and add the zero, which no difference has."""
+
+    symbol: str
+    factor: float = 1.0
+    zero: float = 0.0
+
+    def number(self, value: float) -> float:
+        """Return a number of the metric unit in this one."""
+        return round(value * self.factor + self.zero, 9) + 0.0 if self.zero else value * self.factor
+
+
+def unit_in(symbol: str, family: UnitFamily) -> ShownUnit:
+    """Return how a number of a metric unit is shown in a family; a unit that is not of the table in its own.
+
+    Examples
+    --------
+    >>> unit_in("°C", "inch").number(-25.0), unit_in("K", "inch").symbol, unit_in("N", "metric")
+    (-13.0, '°F', ShownUnit(symbol='N', factor=1.0, zero=0.0))
+    """
+    if symbol not in UNITS:
+        return ShownUnit(symbol)
+    unit = UNITS[in_family(symbol, family)]
+    return ShownUnit(printed(unit.symbol), UNITS[symbol].factor / unit.factor, unit.zero)
 
 
 def shown(value: float, symbol: str, digits: int = 5) -> str:
@@ -308,8 +376,8 @@ def shown_in_both(value: float, symbol: str, digits: int = 3) -> str:
 
     Examples
     --------
-    >>> shown_in_both(0.0123, "g")
-    '12.3 g (0.434 oz)'
+    >>> shown_in_both(0.0123, "g"), shown_in_both(-25.0, "°C")
+    ('12.3 g (0.434 oz)', '−25 °C (−13 °F)')
     """
     other = in_family(symbol, "inch")
     metric = shown(value, symbol, digits)
@@ -318,4 +386,4 @@ def shown_in_both(value: float, symbol: str, digits: int = 3) -> str:
 
 def to_unit(value: float, symbol: str) -> float:
     """Return an SI value as a number in the unit `symbol`."""
-    return value / UNITS[symbol].factor
+    return UNITS[symbol].from_si(value)

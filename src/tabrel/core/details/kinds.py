@@ -12,7 +12,7 @@ from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family
 from tabrel.core.details.detail import Detail, DetailKind
 from tabrel.core.entry.field_line import taken_provenance
 from tabrel.core.entry.hole_line import understand_hole_group
-from tabrel.core.entry.reading_text import NUMBER, parse_reading, range_ends, typed_number
+from tabrel.core.entry.reading_text import parse_reading, range_ends, typed_number
 from tabrel.core.entry.stated_number import number_text, refuse_bound, understood_number, with_stated_unit
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.rules.refusals import is_date
@@ -126,28 +126,20 @@ def _length_text(value: float, _: Detail, family: UnitFamily) -> str:
     return f"{value:g} mm" if family == "metric" else f"{value * 1e-3 / UNITS['in'].factor:.4f} in"
 
 
-_NUMBER_UNITS = {
-    "km": {"": 1.0, "km": 1.0, "mi": 1.609344, "mile": 1.609344, "miles": 1.609344},
-    "h": {"": 1.0, "h": 1.0, "hour": 1.0, "hours": 1.0},
-}
+def _typed_plain_number(text: str, detail: Detail, family: UnitFamily) -> str:
+    return _with_unit(text, in_family(detail.unit, family))
 
 
-def _typed_plain_number(text: str, detail: Detail, _: UnitFamily) -> str:
-    return _with_unit(text, detail.unit)
-
-
-def _plain_number(text: str, detail: Detail, _: UnitFamily) -> float:
-    units = _NUMBER_UNITS[detail.unit]
-    # digits may be parted in threes by spaces, as in 12 500
-    match = re.fullmatch(rf"(?P<number>[-+]?(?:\d{{1,3}}(?: \d{{3}})+|{NUMBER}))\s*(?P<unit>[a-z]*)", text, re.IGNORECASE)
-    if match is None or match["unit"].lower() not in units:
-        known = " or ".join(unit for unit in ("km", "mi", "h") if unit in units)
-        raise ReadingTextError(f"{text!r} is no number in {known}: type the {detail.title} as digits")
-    digits = match["number"] if "/" in match["number"] else match["number"].replace(" ", "")
-    number = typed_number(digits, text) * units[match["unit"].lower()]
+def _plain_number(text: str, detail: Detail, family: UnitFamily) -> float:
+    joined = _PARTED.sub("", text)
+    number = understood_number(joined, detail.unit, detail.title, family)
     if not 0 <= number < 1e9:
         raise ReadingTextError(f"{text!r} cannot be the {detail.title}: check the number")
     return round(number, 3)
+
+
+_PARTED = re.compile(r"(?<=\d) (?=\d{3}(?![\d/]))")
+"""Spaces that part digits in threes, as in 12 500."""
 
 
 def _price(text: str, _: Detail, __: UnitFamily) -> Price:
@@ -317,7 +309,7 @@ _KINDS: dict[DetailKind, _Kind] = {
     "choice": _Kind(_choice, _as_it_is),
     "one_of": _Kind(_one_of, _as_it_is),
     "length": _Kind(_length, _length_text, _typed_length),
-    "number": _Kind(_plain_number, _in_own_unit, _typed_plain_number),
+    "number": _Kind(_plain_number, _number_text, _typed_plain_number),
     "price": _Kind(_price, lambda price, _, __: f"{price.amount:.2f} {price.currency}", _words),
     "pressure": _Kind(_pressure, _in_own_unit, _typed_pressure),
     "pressure_band": _Kind(_pressure_band, _band_text, _typed_band),

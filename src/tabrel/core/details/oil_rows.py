@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.entry.field_line import taken_provenance
-from tabrel.core.entry.stated_number import understood_number, with_stated_unit
+from tabrel.core.entry.stated_number import number_text, understood_number, with_stated_unit
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.study.model import Oil, Study, TypedNumber, ViscosityPoint
 from tabrel.core.study.number_keys import number_key, with_typed_at
@@ -24,7 +25,7 @@ class OilRow:
     high_shear: bool | None = None
 
 
-def with_oil_rows(study: Study, oil: Oil, rows: Sequence[OilRow]) -> Study:
+def with_oil_rows(study: Study, oil: Oil, rows: Sequence[OilRow], family: UnitFamily = "metric") -> Study:
     """Return a study whose oil has the points that rows say; what was typed with a unit is kept as typed.
 
     Parameters
@@ -35,6 +36,8 @@ def with_oil_rows(study: Study, oil: Oil, rows: Sequence[OilRow]) -> Study:
         Whose points they are.
     rows : sequence of OilRow
         A viscosity with a unit says its kind itself.
+    family : str
+        In which a bare temperature is meant.
 
     Returns
     -------
@@ -49,10 +52,10 @@ def with_oil_rows(study: Study, oil: Oil, rows: Sequence[OilRow]) -> Study:
     typed: dict[tuple[str, ...], TypedNumber] = {}
     for i, row in enumerate(rows):
         try:
-            celsius, temperature = _number(row.temperature, "°C", "temperature")
+            celsius, temperature = _number(row.temperature, "°C", "temperature", family)
             is_dynamic = _is_dynamic(row)
             unit, field = (DYNAMIC, "dynamic_mpa_s") if is_dynamic else (KINEMATIC, "kinematic_mm2_s")
-            value, viscosity = _number(row.viscosity, unit, "viscosity")
+            value, viscosity = _number(row.viscosity, unit, "viscosity", family)
         except ReadingTextError as error:
             raise ReadingTextError(f"point {i + 1}: {error}") from error
         if value <= 0:
@@ -102,12 +105,12 @@ def _is_dynamic(row: OilRow) -> bool:
     return row.is_dynamic
 
 
-def _number(text: str, unit: str, title: str) -> tuple[float, TypedNumber | None]:
-    """Return a typed number, and what is kept of it as typed; nothing of a bare number in the document's own unit."""
+def _number(text: str, unit: str, title: str, family: UnitFamily) -> tuple[float, TypedNumber | None]:
+    """Return a typed number, and what is kept of it as typed; nothing of one that shows so in the document's unit."""
     plain, provenance = taken_provenance(" ".join(text.split()))
     if not plain:
         raise ReadingTextError(f"the {title} is missing: type it")
-    value = understood_number(plain, unit, title, "metric")
-    whole = with_stated_unit(plain, unit, title, "metric")
-    is_plain = whole != plain and provenance is None
+    value = understood_number(plain, unit, title, family)
+    whole = with_stated_unit(plain, unit, title, family)
+    is_plain = provenance is None and whole in (f"{plain} {unit}", number_text(value, unit))
     return value, None if is_plain else TypedNumber(whole, provenance)

@@ -6,7 +6,7 @@ import re
 from functools import lru_cache
 from math import isfinite
 
-from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family, one_word_units, printed, unit_of
+from tabrel.core.catalogue.units import UNITS, Dimension, Unit, UnitFamily, in_family, one_word_units, unit_in, unit_of
 from tabrel.core.entry.reading_text import NUMBER, is_bound, range_ends, typed_number
 from tabrel.core.errors import ReadingTextError
 
@@ -14,10 +14,8 @@ _ALSO: dict[str, tuple[Dimension, ...]] = {"displacement": ("displacement", "vol
 """Dimensions whose units are taken besides a unit's own: a displacement is stated as cm³ as well as cm³/rev."""
 
 _WITHOUT_DIMENSION: dict[str, tuple[str, ...]] = {
-    "K": ("", "k", "°c"),
     "": ("", "×", "x"),
     "°": ("", "°", "deg", "degrees"),
-    "km": ("", "km"),
     "µm(c)": ("", "µm(c)", "um(c)", "µm", "um"),
 }
 """Spellings of units that convert to nothing else."""
@@ -36,11 +34,11 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
     text : str
         A number, with its unit or bare.
     unit : str
-        Of the document: a key of the units here, ``°C``, ``°`` or ``share``.
+        Of the document: a key of the units here, ``°`` or ``share``.
     title : str
         What it is, for the sentence.
     family : str
-        In which a bare number is meant; temperatures are in °C in both.
+        In which a bare number is meant.
 
     Returns
     -------
@@ -56,8 +54,8 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
     --------
     >>> understood_number("212 °F", "°C", "temperature", "metric"), understood_number("88 %", "share", "efficiency", "metric")
     (100.0, 0.88)
-    >>> understood_number("300 to 320 kPa", "kPa", "gallery pressure", "metric")
-    310.0
+    >>> understood_number("300 to 320 kPa", "kPa", "gallery pressure", "metric"), understood_number("-13", "°C", "start", "inch")
+    (310.0, -25.0)
     """
     if ends := range_ends(text):
         low, high = (understood_number(end, unit, title, family) for end in ends)
@@ -65,12 +63,7 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
             raise ReadingTextError(f"in {text!r} the first number must be the smaller one: check the two")
         return float(f"{(low + high) / 2:.9g}")
     number, typed = _parts(text, unit, title)
-    if unit == "°C":
-        if typed in ("", "°c", "c"):
-            return number
-        if typed in ("°f", "f"):
-            return round((number - 32) / 1.8, 6)
-    elif unit == "share":
+    if unit == "share":
         if typed in ("%", "percent", "per cent"):
             return round(number / 100, 9)
         if typed == "":
@@ -81,9 +74,9 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
         if typed in _WITHOUT_DIMENSION[unit]:
             return float(f"{number:.9g}")
     else:
-        factor = _factor(typed, unit, family)
-        if factor is not None:
-            return float(f"{number * factor:.9g}")
+        meant = _unit(typed, unit, family)
+        if meant is not None:
+            return float(f"{UNITS[_symbol(unit)].from_si(meant.to_si(number)):.9g}")
     raise ReadingTextError(f"{typed!r} is no unit of the {title}: type it like {_example(unit)}")
 
 
@@ -101,10 +94,9 @@ def with_stated_unit(text: str, unit: str, title: str, family: UnitFamily) -> st
         return text.strip()
     if unit == "share":
         return f"{text.strip()} %" if number > 1 else text.strip()
-    if unit in ("°C", "K"):
-        return f"{text.strip()} {unit}"
     own = _symbol(unit)
-    return f"{text.strip()} {own if own in _BARE_IN_METRIC else in_family(own, family)}"
+    bare = own if own in _BARE_IN_METRIC else in_family(own, family)
+    return f"{text.strip()} {bare.removeprefix('Δ')}"
 
 
 def _parts(text: str, unit: str, title: str) -> tuple[float, str]:
@@ -128,19 +120,16 @@ def refuse_bound(text: str) -> None:
         )
 
 
-def _factor(typed: str, unit: str, family: UnitFamily) -> float | None:
-    """Return the size of a typed unit in units of the document, or None where it is none of this dimension."""
+def _unit(typed: str, unit: str, family: UnitFamily) -> Unit | None:
+    """Return the unit that is typed, or meant by a bare number; None where it is none of the dimension."""
     own = _symbol(unit)
     bare = own if own in _BARE_IN_METRIC else in_family(own, family)
     dimension = UNITS[own].dimension
-    factor = _factors(dimension).get(_plain(typed or bare))
-    if factor is None and (spelled := unit_of(typed, dimension)) is not None:
-        factor = spelled.factor
-    return None if factor is None else factor / UNITS[own].factor
+    return _units(dimension).get(_plain(typed or bare)) or unit_of(typed, dimension)
 
 
 def _plain(unit: str) -> str:
-    return _symbol(unit).lower().removeprefix("us ")
+    return _symbol(unit).lower().removeprefix("us ").removeprefix("δ").removeprefix("°")
 
 
 def _symbol(unit: str) -> str:
@@ -149,10 +138,10 @@ def _symbol(unit: str) -> str:
 
 
 @lru_cache
-def _factors(dimension: Dimension) -> dict[str, float]:
-    """Return the factors to SI of all units of a dimension, by their plain spelling."""
+def _units(dimension: Dimension) -> dict[str, Unit]:
+    """Return all units of a dimension by their plain spelling."""
     dimensions = _ALSO.get(dimension, (dimension,))
-    return {_plain(unit.symbol): unit.factor for unit in UNITS.values() if unit.dimension in dimensions}
+    return {_plain(unit.symbol): unit for unit in UNITS.values() if unit.dimension in dimensions}
 
 
 def _example(unit: str) -> str:
@@ -174,7 +163,8 @@ def number_text(value: float | None, unit: str, family: UnitFamily = "metric") -
     if unit == "share":
         return f"{round(100 * value, 6):g} %"
     own = _symbol(unit)
-    if family == "inch" and own in UNITS and own not in _BARE_IN_METRIC and in_family(own, "inch") != own:
-        other = in_family(own, "inch")
-        return f"{value * UNITS[own].factor / UNITS[other].factor:.4g} {printed(other)}"
+    if family == "inch" and own not in _BARE_IN_METRIC and in_family(own, "inch") != own:
+        shown = unit_in(own, "inch")
+        number = shown.number(value)
+        return f"{number:.4g} {shown.symbol}" if abs(number) < 1000 else f"{number:.0f} {shown.symbol}"
     return f"{value:.6g} {unit}".strip()

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from scipy.special import ndtri
 
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES
+from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.circuit.dirt_loading import INGRESS_LOG_U, TERMINAL_RATIO, dirt_capacity
 from tabrel.core.circuit.engine_circuit import Condition
 from tabrel.core.circuit.operating_point import operating_point
@@ -23,7 +24,6 @@ from tabrel.core.judge.known import Known
 from tabrel.core.maps.behaviour import SPEEDS, TEMPERATURES, WARMEST
 from tabrel.core.maps.monte_carlo import DRAWS, SampledProblem, sampled_onset, sampled_problem
 from tabrel.core.maps.operating_map import operating_map
-from tabrel.core.numbers import degrees_celsius
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.starts.duty_cycle import cycle_of
 from tabrel.core.starts.life import captured_mass, loading_at_onset
@@ -153,7 +153,7 @@ class _FilterAtPoints:
             return Known(None, f"the use has no {name} point: give its oil temperature and engine speed")
         problem = self.steady
         if not problem.nominal.oil.pumps(np.array([celsius]))[0]:
-            return Known(None, f"the oil does not pump at {degrees_celsius(celsius)}")
+            return Known(None, f"the oil does not pump at {shown_in_both(celsius, '°C', 6)}")
         value, sampled = _solved(problem, quantity, celsius, rpm)
         return self._known(factor * value, factor * sampled, problem)
 

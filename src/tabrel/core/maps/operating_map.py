@@ -9,12 +9,12 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.circuit.engine_circuit import NO_LOSS
 from tabrel.core.circuit.filter_losses import LossPart, filter_losses, passive_loss
 from tabrel.core.circuit.solution import SolvedCircuit, solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import OutOfRangeError, require_positive
-from tabrel.core.numbers import degrees_celsius, plain_number
 from tabrel.core.oil.model import HOTTEST_OIL
 
 FloatArray = NDArray[np.float64]
@@ -79,8 +79,8 @@ def check_axes(temperatures: Sequence[float], speeds: Sequence[float]) -> None:
     """Raise `OutOfRangeError` unless the axes are finite temperatures [°C] and speeds above zero [rpm]."""
     celsius, rpm = np.asarray(temperatures, dtype=float), np.asarray(speeds, dtype=float)
     for wrong in celsius[~((celsius >= COLDEST_OIL) & (celsius <= HOTTEST_OIL))]:
-        span = f"{plain_number(COLDEST_OIL)} to {degrees_celsius(HOTTEST_OIL)}"
-        raise OutOfRangeError(f"{degrees_celsius(wrong)} is outside the model, which runs from {span}")
+        span = f"{shown_in_both(COLDEST_OIL, '°C')} to {shown_in_both(HOTTEST_OIL, '°C')}"
+        raise OutOfRangeError(f"{shown_in_both(wrong, '°C', 6)} is outside the model, which runs from {span}")
     for wrong in rpm[~(np.isfinite(rpm) & (rpm > 0))]:
         raise OutOfRangeError(f"a speed of {wrong:g} rpm is not above zero: give engine speeds in rpm")
     if not len(temperatures) or not len(speeds):

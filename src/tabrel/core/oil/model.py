@@ -11,8 +11,8 @@ import numpy as np
 import scipy
 from numpy.typing import NDArray
 
+from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.errors import OutOfRangeError, require_positive
-from tabrel.core.numbers import degrees_celsius
 from tabrel.core.study.model import Oil, ViscosityPoint
 from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
@@ -210,18 +210,18 @@ def oil_model(oil: Oil) -> OilModel:
         kinematic = point.kinematic_mm2_s
         if kinematic is None:
             if point.dynamic_mpa_s is None:
-                raise OutOfRangeError(f"the point at {degrees_celsius(point.temperature_c)} holds no viscosity: give one")
+                raise OutOfRangeError(f"the point at {shown_in_both(point.temperature_c, '°C', 6)} holds no viscosity: give one")
             kinematic = point.dynamic_mpa_s * 1e-3 / float(bare.density(point.temperature_c)) * 1e6
         if kinematic + _OFFSET <= 1:
-            where = degrees_celsius(point.temperature_c)
+            where = shown_in_both(point.temperature_c, "°C", 6)
             raise OutOfRangeError(f"the viscosity at {where} is too thin for an oil: check its unit")
         points.append((point.temperature_c, kinematic))
     points.sort()
     for (colder, thick), (warmer, thin) in pairwise(points):
         if colder == warmer:
-            raise OutOfRangeError(f"there are two viscosity points at {degrees_celsius(colder)}: leave one of them")
+            raise OutOfRangeError(f"there are two viscosity points at {shown_in_both(colder, '°C', 6)}: leave one of them")
         if thin >= thick:
-            two = f"{degrees_celsius(warmer)} than at {degrees_celsius(colder)}"
+            two = f"{shown_in_both(warmer, '°C', 6)} than at {shown_in_both(colder, '°C', 6)}"
             raise OutOfRangeError(f"the oil would be thicker at {two}: check these two points")
     celsius, kinematics = np.array(points).T
     return OilModel(

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.catalogue.terms import OPENING_WAYS
-from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.catalogue.units import ShownUnit, UnitFamily, unit_in
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.figures.counted_figure import counted_figure
@@ -23,13 +23,13 @@ from tabrel.core.figures.opening_evidence import opening_comparison
 from tabrel.core.maps.behaviour import SPEEDS, WARMEST
 from tabrel.core.maps.onset import BypassOnset, bypass_onset, regulator_opening
 from tabrel.core.maps.operating_map import OperatingMap, operating_map
-from tabrel.core.numbers import degrees_celsius, plain_number, significant
+from tabrel.core.numbers import plain_number, significant
 from tabrel.core.oil.model import OilModel
 from tabrel.core.parts.valve_curve import valve_curve
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.starts.warm_up import WarmUp
 from tabrel.report.figures.palette import AMBER, AMBER_WASH, HAND, INK, INK_SOFT, LINE, RUST, RUST_WASH, SLATE
-from tabrel.report.words import unit_of
+from tabrel.report.words import degrees_words, unit_of
 
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
@@ -136,6 +136,8 @@ def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family
     Chart
     """
     temperatures = np.linspace(point.oil.coldest_pumping(-40.0), WARMEST, GRID)
+    degrees = unit_in("°C", family)
+    shown = _on_axis(degrees, temperatures)
     speeds = np.linspace(float(SPEEDS[0]), float(SPEEDS[-1]), GRID)
     unit, factor = unit_of("kPa", family)
     maps = [operating_map(operating_point, temperatures.tolist(), speeds.tolist()) for operating_point in (point, filling)]
@@ -150,20 +152,20 @@ def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family
             (left, right), fields, maps, onsets, regulators, ("steady", "while the galleries fill"), strict=True
         ):
             mesh = axes.pcolormesh(
-                speeds, temperatures, field, cmap="cividis", vmin=0, vmax=greatest, shading="gouraud", rasterized=True
+                speeds, shown, field, cmap="cividis", vmin=0, vmax=greatest, shading="gouraud", rasterized=True
             )
-            _open_region(axes, solved)
-            _curve(axes, onset, temperatures[0], RUST, "bypass onset", "-")
-            _curve(axes, regulator, temperatures[0], INK, "regulator opens", (0, (1.2, 1.2)))
+            _open_region(axes, solved, degrees)
+            _curve(axes, onset, temperatures[0], degrees, RUST, "bypass onset", "-")
+            _curve(axes, regulator, temperatures[0], degrees, INK, "regulator opens", (0, (1.2, 1.2)))
             axes.set_title(words)
             axes.set_xlabel("engine speed [rpm]")
-            axes.set_ylim(temperatures[0], temperatures[-1])
+            axes.set_ylim(shown[0], shown[-1])
             axes.set_xlim(speeds[0], speeds[-1])
-        left.set_ylabel("oil temperature [°C]")
+        left.set_ylabel(f"oil temperature [{degrees.symbol}]")
         figure.colorbar(mesh, cax=figure.add_axes((0.895, 0.27, 0.022, 0.645)), label=f"element Δp [{unit}]")
         figure.legend(*left.get_legend_handles_labels(), loc="lower center", ncols=3)
 
-    span = f"{plain_number(round(temperatures[0]))} to {degrees_celsius(round(temperatures[-1]))}"
+    span = f"{plain_number(round(shown[0]))} to {plain_number(round(shown[-1]))} {degrees.symbol}"
     alt = (
         f"Operating map of {label}: element differential pressure up to {significant(greatest)} {unit}, {span}, "
         "steady and while filling; hatched where the bypass valve is open."
@@ -171,17 +173,22 @@ def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family
     return _drawn(paint, alt, (6.4, 3.0), Margins(0.55, 0.82, 0.8, 0.25, 0.16))
 
 
-def _open_region(axes: Axes, solved: OperatingMap) -> None:
+def _on_axis(unit: ShownUnit, values: FloatArray) -> FloatArray:
+    return values * unit.factor + unit.zero
+
+
+def _open_region(axes: Axes, solved: OperatingMap, degrees: ShownUnit) -> None:
     """Hatch where oil passes the bypass valve."""
     share = np.nan_to_num(solved.quantity("bypass_fraction"))
     if share.max() > 1e-6:
-        region = axes.contourf(solved.speed, solved.temperature, share, levels=[1e-6, 1.1], colors="none", hatches=["///"])
+        shown = _on_axis(degrees, solved.temperature)
+        region = axes.contourf(solved.speed, shown, share, levels=[1e-6, 1.1], colors="none", hatches=["///"])
         region.set_edgecolor("#ffffff")
         region.set_linewidth(0)
 
 
-def _curve(axes: Axes, onset: BypassOnset, coldest: float, ink: str, label: str, dashes: Any) -> None:
-    shown = np.where(onset.temperature > coldest + 1e-6, onset.temperature, np.nan)
+def _curve(axes: Axes, onset: BypassOnset, coldest: float, degrees: ShownUnit, ink: str, label: str, dashes: Any) -> None:
+    shown = _on_axis(degrees, np.where(onset.temperature > coldest + 1e-6, onset.temperature, np.nan))
     axes.plot(onset.speed, shown, color="#ffffff", linewidth=2.6)
     axes.plot(onset.speed, shown, color=ink, linewidth=1.3, linestyle=dashes, label=label)
 
@@ -189,14 +196,16 @@ def _curve(axes: Axes, onset: BypassOnset, coldest: float, ink: str, label: str,
 def start_chart(start: WarmUp, label: str, family: UnitFamily) -> Chart:
     """Return the course of a start: oil temperature and engine speed, element differential pressure, unfiltered share."""
     unit, factor = unit_of("kPa", family)
+    degrees = unit_in("°C", family)
     minutes = start.time / 60
     every = np.unique(np.searchsorted(start.time, np.linspace(0.0, start.time[-1], 500)))
 
     def paint(figure: Figure) -> None:
         warm, pressed, past = figure.subplots(3, 1, sharex=True)
-        warm.plot(minutes[every], start.temperature[every], color=AMBER, linewidth=1.2, label="oil")
-        warm.plot(minutes[every], start.can_temperature[every], color=SLATE, linewidth=1.0, linestyle="--", label="in the can")
-        warm.set_ylabel("oil [°C]")
+        warm.plot(minutes[every], _on_axis(degrees, start.temperature[every]), color=AMBER, linewidth=1.2, label="oil")
+        in_the_can = _on_axis(degrees, start.can_temperature[every])
+        warm.plot(minutes[every], in_the_can, color=SLATE, linewidth=1.0, linestyle="--", label="in the can")
+        warm.set_ylabel(f"oil [{degrees.symbol}]")
         warm.legend(loc="lower right", ncols=2)
         pressed.plot(minutes[every], start.element_pressure[every] / factor, color=INK, linewidth=0.9)
         pressed.set_ylabel(f"element Δp\n[{unit}]")
@@ -223,7 +232,7 @@ def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, fami
     valve = measured.bypass.valve
     if not compared.evidence:
         return None
-    unit, factor = unit_of("kPa", family)
+    (unit, factor), (flow_unit, per_flow) = unit_of("kPa", family), unit_of("L/min", family)
     curves = [valve_curve(valve, oil, at) for at in (BENCH_TEMPERATURE, hot)] if valve and oil else []
 
     def paint(figure: Figure) -> None:
@@ -231,10 +240,9 @@ def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, fami
         axes = figure.subplots(len(heights), 1, sharex=True, height_ratios=heights, squeeze=False)[:, 0]
         if curves:
             for curve, ink, dashes in zip(curves, (SLATE, AMBER), ("--", "-"), strict=True):
-                flow = 60e3 * curve.flow_rate
-                oil_at = f"oil at {degrees_celsius(round(curve.temperature))}"
-                axes[0].plot(curve.pressure / factor, flow, color=ink, linestyle=dashes, label=oil_at)
-            axes[0].set_ylabel("flow [L/min]")
+                oil_at = f"oil at {degrees_words(round(curve.temperature), family)}"
+                axes[0].plot(curve.pressure / factor, curve.flow_rate / per_flow, color=ink, linestyle=dashes, label=oil_at)
+            axes[0].set_ylabel(f"flow [{flow_unit}]")
             axes[0].legend(loc="upper left")
             axes[0].grid(True)
         ways = axes[-1]
@@ -355,6 +363,8 @@ def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Ma
     unit, factor = unit_of("kPa", family)
     coldest = max((point.oil.coldest_pumping(-40.0) for point in points.values()), default=-40.0)
     temperatures = np.linspace(coldest, WARMEST, 91)
+    degrees = unit_in("°C", family)
+    shown = _on_axis(degrees, temperatures)
     solved = {label: operating_map(point, temperatures.tolist(), [speed]) for label, point in points.items()}
     dashes = ("-", "--", "-.", ":", (0, (5, 1, 1, 1, 1, 1)))
 
@@ -362,12 +372,12 @@ def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Ma
         left, right = figure.subplots(1, 2)
         for i, (label, item) in enumerate(solved.items()):
             look: dict[str, Any] = {"color": colours[label], "linestyle": dashes[i % len(dashes)], "linewidth": 1.2}
-            left.plot(temperatures, item.quantity("element_pressure")[:, 0] / factor, label=label, **look)
-            right.plot(temperatures, 100 * item.quantity("unfiltered_fraction")[:, 0], **look)
+            left.plot(shown, item.quantity("element_pressure")[:, 0] / factor, label=label, **look)
+            right.plot(shown, 100 * item.quantity("unfiltered_fraction")[:, 0], **look)
         left.set_ylabel(f"element Δp [{unit}]")
         right.set_ylabel("unfiltered [% of flow]")
         for axes in (left, right):
-            axes.set_xlabel("oil temperature [°C]")
+            axes.set_xlabel(f"oil temperature [{degrees.symbol}]")
             axes.set_ylim(bottom=0)
             axes.grid(True)
         figure.legend(*left.get_legend_handles_labels(), loc="lower center", ncols=5)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES
-from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.catalogue.units import ShownUnit, UnitFamily, unit_in
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.judge.comparison_sheet import SheetCell, SheetRow
 from tabrel.core.numbers import bound, number_with_interval, number_with_uncertainty, plain_number, signed_number
@@ -66,7 +66,7 @@ def unit_of_row(row: SheetRow, family: UnitFamily) -> str:
     if row.key in PRICES:
         currencies = {cell.known.alike.removeprefix("in ") for cell in row.cells.values() if cell.known and cell.known.value}
         return currencies.pop() if len(currencies) == 1 else ""
-    return measure_unit(row.key, family)[0] if row.is_number else ""
+    return measure_unit(row.key, family).symbol if row.is_number else ""
 
 
 def _cell(row: SheetRow, cell: SheetCell, family: UnitFamily) -> str:
@@ -75,23 +75,24 @@ def _cell(row: SheetRow, cell: SheetCell, family: UnitFamily) -> str:
     known = cell.known
     if known is None or known.value is None:
         return "–"
-    factor = measure_unit(row.key, family)[1]
-    value = known.value
+    unit, value = measure_unit(row.key, family), known.value
+    low, high = (None if end is None else unit.number(end) for end in (value.low, value.high))
     if known.words:
         words = known.words
-    elif value.value is not None and value.low is not None and value.high is not None:
-        words = number_with_interval(value.value * factor, value.low * factor, value.high * factor, "")
+    elif value.value is not None and low is not None and high is not None:
+        words = number_with_interval(unit.number(value.value), low, high, "")
     elif value.value is not None:
-        words = number_with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, "")
+        words = number_with_uncertainty(unit.number(value.value), value.expanded_uncertainty * unit.factor, "")
     else:
         ends = [
-            *(() if value.low is None else (f"≥ {bound(value.low * factor, 3, 'lower')}",)),
-            *(() if value.high is None else (f"≤ {bound(value.high * factor, 3, 'upper')}",)),
+            *(() if low is None else (f"≥ {bound(low, 3, 'lower')}",)),
+            *(() if high is None else (f"≤ {bound(high, 3, 'upper')}",)),
         ]
         words = ", ".join(ends)
     mark = MARKS[cell.mark]
     difference = ""
     if cell.difference is not None and cell.differs:
         is_kelvin = row.key in BEHAVIOUR_MEASURES and MEASURE_ROWS[row.key].unit == "°C"
-        difference = f" ({signed_number(round(cell.difference))} {'K' if is_kelvin else '%'})"
+        by = unit_in("K", family) if is_kelvin else ShownUnit("%")
+        difference = f" ({signed_number(round(by.number(cell.difference)))} {by.symbol})"
     return f"{words}{f' {mark}' if mark else ''}{difference}"

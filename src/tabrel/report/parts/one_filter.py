@@ -238,12 +238,12 @@ def _map(inputs: ReportInputs, label: str) -> Iterator[Block]:
         for key, item in known.items()
     ]
     places = (
-        [f"cold {place_words(use.temperature_c, use.speed_rpm)}"]
+        [f"cold {place_words(use.temperature_c, use.speed_rpm, inputs.family)}"]
         if use.temperature_c is not None and use.speed_rpm is not None
         else []
     )
     if use.hot_temperature_c is not None and use.hot_speed_rpm is not None:
-        places.append(f"hot {place_words(use.hot_temperature_c, use.hot_speed_rpm)}")
+        places.append(f"hot {place_words(use.hot_temperature_c, use.hot_speed_rpm, inputs.family)}")
     caption = f"{label} at the points of “{use.name}” ({'; '.join(places)}), with expanded uncertainty"
     yield Table(caption, (Column("Quantity", share=2), Column("Value", True, 1.4), Column("", share=1.4)), tuple(rows))
 

@@ -11,7 +11,7 @@ from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, HOLE_QUANTITIES, P
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.terms import PROVENANCE_WORDS, SPEAKERS, STATE_WORDS, UNCERTAINTY_SOURCES, VERDICTS, instrument_words
 from tabrel.core.details.details import DETAILS, assumed_details, detail_values
-from tabrel.core.numbers import degrees_celsius, percentage, plain_number
+from tabrel.core.numbers import percentage, plain_number
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.budget import uncertainty_budget, why_no_budget
 from tabrel.core.results.working import shown_uncertainty
@@ -23,7 +23,7 @@ from tabrel.core.study.model import HoleGroup, Reading, ReadingEntry, as_reading
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Points, Table
 from tabrel.report.inputs import ReportInputs
 from tabrel.report.parts.answer import DECISION_RULE
-from tabrel.report.words import estimate_words, limits_words, place_words
+from tabrel.report.words import degrees_words, estimate_words, limits_words, place_words
 
 
 def readings(inputs: ReportInputs) -> Iterator[Block]:
@@ -230,15 +230,12 @@ def conditions(inputs: ReportInputs) -> Iterator[Block]:
         rows.append((detail.title, shown, source))
     if study.oil is not None:
         for point in study.oil.viscosity:
+            name = f"viscosity at {degrees_words(point.temperature_c, inputs.family)}"
             if point.kinematic_mm2_s is not None:
-                rows.append(
-                    (f"viscosity at {degrees_celsius(point.temperature_c)}", f"{point.kinematic_mm2_s:g} mm²/s", "kinematic")
-                )
+                rows.append((name, f"{point.kinematic_mm2_s:g} mm²/s", "kinematic"))
             else:
                 kind = "high shear" if point.high_shear is not False else "low shear"
-                rows.append(
-                    (f"viscosity at {degrees_celsius(point.temperature_c)}", f"{point.dynamic_mpa_s:g} mPa·s", f"dynamic, {kind}")
-                )
+                rows.append((name, f"{point.dynamic_mpa_s:g} mPa·s", f"dynamic, {kind}"))
     if rows:
         columns = (Column("What", share=1.6), Column("Value", True, 1.2), Column("Typed as, source", share=1.4))
         yield Table("Oil, engine and plan of the start", columns, tuple(rows))
@@ -262,7 +259,8 @@ def rules(inputs: ReportInputs) -> Iterator[Block]:
             ("Cold point", use.temperature_c, use.speed_rpm),
             ("Hot point", use.hot_temperature_c, use.hot_speed_rpm),
         ]
-        facts = [(name, place_words(celsius, rpm)) for name, celsius, rpm in points if celsius is not None and rpm is not None]
+        known = [(name, celsius, rpm) for name, celsius, rpm in points if celsius is not None and rpm is not None]
+        facts = [(name, place_words(celsius, rpm, inputs.family)) for name, celsius, rpm in known]
         if use.tier:
             facts.append(("Only of tier", use.tier))
         if facts:
