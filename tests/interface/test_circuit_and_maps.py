@@ -202,3 +202,25 @@ def test_the_filter_alone_in_inches_has_its_flow_in_gallons_and_the_crosshair_wh
     expect(litres).to_have_value(f"{round(float(put) * 3.785411784)}")  # US gallons
     page.keyboard.press("Alt+u")
     expect(flow).to_have_value(put)  # and it has not moved by a node
+    temperature = page.get_by_label("Oil temperature in °F")
+    temperature.fill("32")
+    temperature.press("Enter")
+    expect(temperature).to_have_value("32")
+    expect(page.locator('[data-losses="sentence"]')).to_contain_text("At 32 °F and")
+    page.keyboard.press("Alt+u")
+    expect(page.get_by_label("Oil temperature in °C")).to_have_value("0")
+
+
+def test_an_oil_point_typed_in_fahrenheit_is_kept_as_typed_and_the_others_are_not_converted(page, server):
+    open_sample(page, server, 1, "engine")
+    page.get_by_text("in · psi").click()
+    point = page.get_by_label("Temperature of point 3 in °F", exact=True)
+    expect(point).to_have_value("100 °C")
+    point.fill("203")
+    point.press("Tab")
+    expect(point).to_have_value("203 °F")
+    expect(page.get_by_label("Temperature of point 2 in °F", exact=True)).to_have_value("40 °C")
+    page.keyboard.press("Alt+u")
+    expect(page.get_by_label("Temperature of point 2 in °C", exact=True)).to_have_value("40")
+    points = page.request.get(f"{server.address}/api/studies/1/document").json()["oil"]["viscosity"]
+    assert [item["temperature_c"] for item in points] == [-30, 40, 95]

@@ -54,6 +54,8 @@ def test_sizes_are_shown_in_inches_and_the_sheet_is_taken_away_in_them(page, ser
     height = row(page, "can.height")
     expect(height.locator(".unit")).to_have_text("in")
     expect(height.locator("td").first).to_contain_text("3.876")
+    onset = row(page, "onset_c")
+    expect(onset.locator(".unit")).to_have_text("°F")
     with page.expect_download() as download:
         page.get_by_role("button", name="CSV").click()
     lines = list(csv.reader(io.StringIO(Path(download.value.path()).read_text())))

@@ -131,15 +131,10 @@ def _typed_plain_number(text: str, detail: Detail, family: UnitFamily) -> str:
 
 
 def _plain_number(text: str, detail: Detail, family: UnitFamily) -> float:
-    joined = _PARTED.sub("", text)
-    number = understood_number(joined, detail.unit, detail.title, family)
+    number = understood_number(text, detail.unit, detail.title, family)
     if not 0 <= number < 1e9:
         raise ReadingTextError(f"{text!r} cannot be the {detail.title}: check the number")
     return round(number, 3)
-
-
-_PARTED = re.compile(r"(?<=\d) (?=\d{3}(?![\d/]))")
-"""Spaces that part digits in threes, as in 12 500."""
 
 
 def _price(text: str, _: Detail, __: UnitFamily) -> Price:
