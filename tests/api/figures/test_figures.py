@@ -9,17 +9,24 @@ from api_steps import field, overwrite
 
 def test_figures_of_the_opened_filter_are_there_for_a_blank_and_for_a_whole_study(client, blank, sample):
     empty = client.get(f"/api/samples/{blank}/figures").json()
-    assert (empty["valve"]["evidence"], empty["valve"]["curves"], empty["strip"], empty["pleat_curve"]) == ([], [], None, None)
+    assert (empty["valve"]["comparison"]["evidence"], empty["valve"]["curves"], empty["strip"], empty["pleat_curve"]) == (
+        [],
+        [],
+        None,
+        None,
+    )
     assert empty["pack"]["measured"] == []
     whole = client.get(f"/api/samples/{sample}/figures").json()
     results = client.get(f"/api/samples/{sample}").json()["analysis"]["results"]
-    assert whole["valve"]["evidence"][0]["kpa"] == pytest.approx(results["bypass_opening_kpa"]["value"])
+    assert whole["valve"]["comparison"]["evidence"][0]["opening_kpa"]["value"] == pytest.approx(
+        results["bypass_opening_kpa"]["value"]
+    )
     assert whole["valve"]["full_open_kpa"] == pytest.approx(results["bypass_full_open_kpa"]["value"])
     assert whole["strip"]["effective_cm2"] == pytest.approx(results["media_effective_area_cm2"]["value"])
     assert whole["pack"]["opening_percent"] == pytest.approx(results["pleat_opening_at_inside_percent"]["value"])
     assert [curve["temperature_c"] for curve in whole["valve"]["curves"]] == [20, 100]
     cold, hot = whole["valve"]["curves"]
-    assert cold["l_min"][-1] < hot["l_min"][-1]  # thick oil passes less
+    assert cold["flow_rate_l_min"][-1] < hot["flow_rate_l_min"][-1]  # thick oil passes less
     at_20 = whole["efficiency"]["sizes_um_c"].index(20)
     assert whole["efficiency"]["estimate"][at_20] == pytest.approx(results["efficiency_at_20_um_percent"]["value"])
     assert whole["efficiency"]["low"][at_20] == pytest.approx(results["efficiency_at_20_um_percent"]["low"])

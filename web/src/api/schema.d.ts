@@ -2002,14 +2002,12 @@ export interface components {
     schemas: {
         /**
          * AgreementOut
-         * @description Whether two ways agree.
+         * @description Whether two numbers agree: |difference| over its expanded uncertainty, as Eₙ.
          */
         AgreementOut: {
             agrees: boolean;
             first: string;
-            /** @description Difference over its expanded uncertainty: beyond 1 the two disagree. */
             normalised_error: number | null;
-            /** @description Which uncertainty is not in it; empty where both are. */
             reservation: string;
             second: string;
         };
@@ -2138,6 +2136,17 @@ export interface components {
             key: string;
             share_percent: number;
             title: string;
+        };
+        /**
+         * CanStrengthOut
+         * @description Figures that compare cans and rate none.
+         */
+        CanStrengthOut: {
+            hoop_stress_mpa: number | null;
+            shell_mass_g: number | null;
+            shell_ratio: number | null;
+            thread_engagement_mm: number | null;
+            yield_pressure_mpa: number[] | null;
         };
         /**
          * CatalogueOut
@@ -2660,7 +2669,7 @@ export interface components {
          * @description A part of the gross area that no oil passes.
          */
         DeductionOut: {
-            cm2: number;
+            area_cm2: number;
             key: string;
             measured: boolean;
         };
@@ -2729,6 +2738,23 @@ export interface components {
             pulls: components["schemas"]["PullOut"][];
             second_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
             second_label: string;
+        };
+        /**
+         * DrawnPackOut
+         * @description The pleat pack seen end-on.
+         */
+        DrawnPackOut: {
+            can_inside_diameter_mm: number | null;
+            count: number;
+            /** @enum {string} */
+            crowding: "enough" | "crowded" | "cannot_fit" | "unknown";
+            depth_mm: number;
+            inside_diameter_mm: number;
+            measured: string[];
+            opening_percent: number;
+            outside_diameter_mm: number;
+            thickness_mm: number;
+            tube_open_area_mm2: number | null;
         };
         /**
          * DuplicateIn
@@ -2960,18 +2986,6 @@ export interface components {
             used: number;
         };
         /**
-         * EvidenceOut
-         * @description One way to the opening pressure.
-         */
-        EvidenceOut: {
-            basis: string;
-            expanded_kpa: number | null;
-            high_kpa: number | null;
-            is_used: boolean;
-            kpa: number;
-            low_kpa: number | null;
-        };
-        /**
          * FactOut
          * @description A detail, an observation or a state by its key; null where there is nothing.
          */
@@ -3019,11 +3033,12 @@ export interface components {
          */
         FiguresOut: {
             efficiency: components["schemas"]["EfficiencyOut"];
-            pack: components["schemas"]["PackOut"];
-            pleat_curve: components["schemas"]["PleatCurveOut"] | null;
-            section: components["schemas"]["WholeSectionOut"];
-            strip: components["schemas"]["StripOut"] | null;
-            tray: components["schemas"]["TrayOut"];
+            pack: components["schemas"]["DrawnPackOut"];
+            pleat_curve: components["schemas"]["PleatCountCurveOut"] | null;
+            section: components["schemas"]["SectionLayoutOut"];
+            strength: components["schemas"]["CanStrengthOut"];
+            strip: components["schemas"]["StripAreasOut"] | null;
+            tray: components["schemas"]["MassBalanceOut"];
             valve: components["schemas"]["ValveOut"];
         };
         /**
@@ -3477,6 +3492,17 @@ export interface components {
             unit: string;
         };
         /**
+         * MassBalanceOut
+         * @description The whole against its parts.
+         */
+        MassBalanceOut: {
+            closes: boolean | null;
+            difference_g: components["schemas"]["ResultOut"] | null;
+            parts: components["schemas"]["WeighedPartOut"][];
+            whole_g: number | null;
+            words: string;
+        };
+        /**
          * MeasureNumberIn
          * @description A number of a measure as typed.
          */
@@ -3726,10 +3752,11 @@ export interface components {
         };
         /**
          * OilWayOut
-         * @description A way of the oil.
+         * @description A way of the oil through the right half.
          */
         OilWayOut: {
-            kind: string;
+            /** @enum {string} */
+            kind: "unfiltered" | "filtered" | "bypass";
             points_mm: number[][];
         };
         /**
@@ -3759,6 +3786,26 @@ export interface components {
             keys: string[];
             left: string[];
             title: string;
+        };
+        /**
+         * OpeningComparisonOut
+         * @description All the evidence for the opening pressure.
+         */
+        OpeningComparisonOut: {
+            agreements: components["schemas"]["AgreementOut"][];
+            closing_kpa: components["schemas"]["ResultOut"] | null;
+            coil_bound: boolean | null;
+            evidence: components["schemas"]["OpeningEvidenceOut"][];
+            stated_band: components["schemas"]["StatedBandOut"] | null;
+        };
+        /**
+         * OpeningEvidenceOut
+         * @description One way to the opening pressure.
+         */
+        OpeningEvidenceOut: {
+            basis: string;
+            is_used: boolean;
+            opening_kpa: components["schemas"]["ResultOut"];
         };
         /**
          * OperatingMapOut
@@ -3810,22 +3857,6 @@ export interface components {
             controlled_by: string | null;
             flow_area_mm2: number | null;
             name: string;
-        };
-        /**
-         * PackOut
-         * @description The pleat pack seen end-on; what was not measured stands at a typical size.
-         */
-        PackOut: {
-            can_inside_mm: number | null;
-            count: number;
-            crowding: string;
-            depth_mm: number;
-            inside_mm: number;
-            measured: string[];
-            opening_percent: number;
-            outside_mm: number;
-            thickness_mm: number;
-            tube_open_mm2: number | null;
         };
         /**
          * PageOut
@@ -3985,10 +4016,10 @@ export interface components {
             sections: components["schemas"]["SectionOut"][];
         };
         /**
-         * PleatCurveOut
+         * PleatCountCurveOut
          * @description Viscous loss against the number of pleats, in multiples of this filter's.
          */
-        PleatCurveOut: {
+        PleatCountCurveOut: {
             channels: number[];
             count: number;
             counts: number[];
@@ -4446,11 +4477,26 @@ export interface components {
         };
         /**
          * SectionDimensionOut
-         * @description A dimension line.
+         * @description A dimension line from point to point, and where it reaches over both halves.
          */
         SectionDimensionOut: {
+            end_mm: number[];
             key: string;
-            points_mm: number[][];
+            start_mm: number[];
+        };
+        /**
+         * SectionLayoutOut
+         * @description The section.
+         */
+        SectionLayoutOut: {
+            bottom_mm: number;
+            dimensions: components["schemas"]["SectionDimensionOut"][];
+            has_can: boolean;
+            parts: components["schemas"]["SectionPartOut"][];
+            problems: components["schemas"]["SectionProblemOut"][];
+            radius_mm: number;
+            top_mm: number;
+            ways: components["schemas"]["OilWayOut"][];
         };
         /**
          * SectionOut
@@ -4462,13 +4508,23 @@ export interface components {
         };
         /**
          * SectionPartOut
-         * @description A cut part, right half, y upward.
+         * @description A cut part, right half.
          */
         SectionPartOut: {
             guessed: boolean;
             key: string;
-            material: string;
-            points_mm: number[][];
+            /** @enum {string} */
+            material: "steel" | "rubber" | "media" | "spring" | "tube" | "potting";
+            outline_mm: number[][];
+        };
+        /**
+         * SectionProblemOut
+         * @description A contradiction among measurements: a code, a sentence, and the reading to look at.
+         */
+        SectionProblemOut: {
+            code: string;
+            message: string;
+            where: string;
         };
         /**
          * SensitivityIn
@@ -4831,7 +4887,7 @@ export interface components {
         };
         /**
          * StatedBandOut
-         * @description A stated band, read as start to full open and as a tolerance.
+         * @description A stated band, read both ways.
          */
         StatedBandOut: {
             full_open_at_high: components["schemas"]["AgreementOut"] | null;
@@ -4878,10 +4934,10 @@ export interface components {
             use: components["schemas"]["Use"];
         };
         /**
-         * StripOut
+         * StripAreasOut
          * @description The strip laid flat.
          */
-        StripOut: {
+        StripAreasOut: {
             blocked_length_mm: number;
             deductions: components["schemas"]["DeductionOut"][];
             effective_cm2: number;
@@ -5106,33 +5162,6 @@ export interface components {
             text: string;
         };
         /**
-         * TrayOut
-         * @description Mass balance, and what compares cans.
-         */
-        TrayOut: {
-            closes: boolean | null;
-            difference_expanded_grams: number | null;
-            difference_grams: number | null;
-            hoop_stress_mpa: number | null;
-            parts: components["schemas"]["TrayPartOut"][];
-            shell_grams: number | null;
-            shell_ratio: number | null;
-            thread_engagement_mm: number | null;
-            whole_grams: number | null;
-            words: string;
-            yield_mpa: number[] | null;
-        };
-        /**
-         * TrayPartOut
-         * @description A part on the tray.
-         */
-        TrayPartOut: {
-            grams: number | null;
-            part: string;
-            /** @description Reason for the missing value. */
-            state: string | null;
-        };
-        /**
          * UndoneOut
          * @description Answer to undo and redo: the change and its place.
          */
@@ -5221,12 +5250,12 @@ export interface components {
         };
         /**
          * ValveCurveOut
-         * @description Lift and flow against pressure at one oil temperature.
+         * @description Lift and flow rate against the pressure across the valve, at one oil temperature.
          */
         ValveCurveOut: {
-            kpa: number[];
-            l_min: number[];
+            flow_rate_l_min: number[];
             lift_mm: number[];
+            pressure_kpa: number[];
             temperature_c: number;
         };
         /**
@@ -5234,31 +5263,26 @@ export interface components {
          * @description The bypass valve: evidence, sizes for the drawing, curves.
          */
         ValveOut: {
-            agreements: components["schemas"]["AgreementOut"][];
-            closing_kpa: number | null;
-            coil_bound: boolean | null;
+            comparison: components["schemas"]["OpeningComparisonOut"];
             curves: components["schemas"]["ValveCurveOut"][];
-            evidence: components["schemas"]["EvidenceOut"][];
             full_open_kpa: number | null;
-            half_open_kpa: number | null;
             kind: string | null;
             lift_is_assumed: boolean;
             lift_limit_mm: number | null;
             opening_kpa: number | null;
             senses: string | null;
             sizes: components["schemas"]["ValveSizesOut"];
-            stated_band: components["schemas"]["StatedBandOut"] | null;
         };
         /**
          * ValveSizesOut
-         * @description Sizes with which the valve is drawn; typical ones stand in for what was not measured.
+         * @description Sizes of the drawing.
          */
         ValveSizesOut: {
             coils: number;
             disc_mm: number;
             /** @enum {string} */
             form: "coil" | "leaf" | "flap";
-            /** @description A typical size stands in for a missing one, for the drawing only. */
+            half_open_pressure_kpa: number | null;
             is_typical: boolean;
             lift_mm: number;
             seat_inside_mm: number;
@@ -5366,18 +5390,13 @@ export interface components {
             where: string;
         };
         /**
-         * WholeSectionOut
-         * @description The section through the whole filter; a filter is round, and the left half mirrors the right.
+         * WeighedPartOut
+         * @description A part on the tray: its mass or None, and why there is none where that was said.
          */
-        WholeSectionOut: {
-            bottom_mm: number;
-            dimensions: components["schemas"]["SectionDimensionOut"][];
-            has_can: boolean;
-            parts: components["schemas"]["SectionPartOut"][];
-            problems: string[];
-            radius_mm: number;
-            top_mm: number;
-            ways: components["schemas"]["OilWayOut"][];
+        WeighedPartOut: {
+            mass_g: number | null;
+            part: string;
+            state: string | null;
         };
         /**
          * WorkingOut

@@ -216,7 +216,7 @@ watch(
           :lit="lit"
           @pick="pick"
         />
-        <TrayPanel :tray="figures.data.value.tray" :parts="partTitles" :family="preferences.family" @pick="pick" />
+        <TrayPanel :tray="figures.data.value.tray" :strength="figures.data.value.strength" :parts="partTitles" :family="preferences.family" @pick="pick" />
       </template>
       <PackPanel
         v-else-if="stage === 'element' && !showsSection"

@@ -9,14 +9,14 @@ import { crowdingWords, pleatPath } from './packFigure'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
-  pack: Schemas['PackOut']
-  curve: Schemas['PleatCurveOut'] | null
+  pack: Schemas['DrawnPackOut']
+  curve: Schemas['PleatCountCurveOut'] | null
   lit: string
   family: UnitFamily
 }>()
 defineEmits<{ pick: [key: string] }>()
 
-const half = computed(() => Math.max(props.pack.outside_mm, props.pack.can_inside_mm ?? 0) / 2 + 5)
+const half = computed(() => Math.max(props.pack.outside_diameter_mm, props.pack.can_inside_diameter_mm ?? 0) / 2 + 5)
 const line = computed(() => half.value / 130)
 const known = computed(() => new Set(props.pack.measured))
 const allKnown = computed(() => props.pack.measured.length === 4)
@@ -24,11 +24,11 @@ const length = computed(() => shownUnit('mm', props.family))
 const area = computed(() => shownUnit('mm2', props.family))
 const description = computed(
   () =>
-    `Pleat pack end-on: ${props.pack.count} pleats between ${significant(props.pack.inside_mm * length.value.factor, 3)} and ${significant(props.pack.outside_mm * length.value.factor, 3)} ${length.value.symbol}. ${crowdingWords(props.pack)}`,
+    `Pleat pack end-on: ${props.pack.count} pleats between ${significant(props.pack.inside_diameter_mm * length.value.factor, 3)} and ${significant(props.pack.outside_diameter_mm * length.value.factor, 3)} ${length.value.symbol}. ${crowdingWords(props.pack)}`,
 )
 const CIRCLES = [
-  { key: 'element.outside_diameter', size: 'outside_mm' },
-  { key: 'element.inside_diameter', size: 'inside_mm' },
+  { key: 'element.outside_diameter', size: 'outside_diameter_mm' },
+  { key: 'element.inside_diameter', size: 'inside_diameter_mm' },
 ] as const
 
 const [LEFT, RIGHT, TOP, BOTTOM] = [34, 346, 10, 118]
@@ -64,7 +64,7 @@ const chart = computed(() => {
   <section class="panel" aria-label="Pleat pack">
     <h3>Pleat pack, end-on</h3>
     <svg class="pack" :viewBox="`${-half} ${-half} ${2 * half} ${2 * half}`" role="img" :aria-label="description">
-      <circle v-if="pack.can_inside_mm" class="can" :r="pack.can_inside_mm / 2" :stroke-width="2 * line" @click="$emit('pick', 'can.inside_diameter')" />
+      <circle v-if="pack.can_inside_diameter_mm" class="can" :r="pack.can_inside_diameter_mm / 2" :stroke-width="2 * line" @click="$emit('pick', 'can.inside_diameter')" />
       <path
         class="pleats"
         :class="{ wrong: pack.crowding === 'cannot_fit', lit: lit === 'element.pleat_count' || lit === 'media.thickness' }"
@@ -85,8 +85,8 @@ const chart = computed(() => {
       />
     </svg>
     <p class="fine" :class="{ 'said-wrong': pack.crowding === 'crowded' || pack.crowding === 'cannot_fit' }">{{ crowdingWords(pack) }}</p>
-    <p v-if="pack.tube_open_mm2" class="fine">
-      The centre tube is open over {{ significant(pack.tube_open_mm2 * area.factor, 3) }} {{ area.symbol }}.
+    <p v-if="pack.tube_open_area_mm2" class="fine">
+      The centre tube is open over {{ significant(pack.tube_open_area_mm2 * area.factor, 3) }} {{ area.symbol }}.
     </p>
     <template v-if="chart && curve">
       <h3>Loss against the number of pleats</h3>

@@ -6,7 +6,7 @@ import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
-  section: Schemas['WholeSectionOut']
+  section: Schemas['SectionLayoutOut']
   lit: string
   family: UnitFamily
   /** Shares of the oil, where its ways are drawn as wide as what goes there. */
@@ -61,8 +61,8 @@ function wayWidth(kind: string): number {
 const defectWay = computed(() => {
   const media = props.section.parts.find((part) => part.material === 'media')
   if (!props.flow || !(props.flow.defects > 0) || !media) return null
-  const xs = media.points_mm.map(([x]) => x!)
-  const ys = media.points_mm.map(([, y]) => y!)
+  const xs = media.outline_mm.map(([x]) => x!)
+  const ys = media.outline_mm.map(([, y]) => y!)
   const y = Math.min(...ys) + (Math.max(...ys) - Math.min(...ys)) / 3
   return { points: [[Math.max(...xs) + 3, y], [Math.min(...xs) - 3, y]], width: 0.6 + WIDEST * props.flow.defects }
 })
@@ -70,7 +70,7 @@ const defectWay = computed(() => {
 const dimension = computed(() => {
   const dimensionInHand = props.section.dimensions.find((dimension) => dimension.key === props.lit)
   if (!dimensionInHand) return null
-  const [[x0, y0], [x1, y1]] = dimensionInHand.points_mm as [[number, number], [number, number]]
+  const [[x0, y0], [x1, y1]] = [dimensionInHand.start_mm, dimensionInHand.end_mm] as [[number, number], [number, number]]
   const length = Math.hypot(x1 - x0, y1 - y0)
   const upright = x0 === x1
   const small = length < 14 * line.value
@@ -91,7 +91,7 @@ const dimension = computed(() => {
 const description = computed(() => {
   const guessed = new Set(props.section.parts.filter((part) => part.guessed).map((part) => part.key.split('.')[0]))
   const size = `${significant(2 * props.section.radius_mm * unit.value.factor, 3)} by ${significant((props.section.top_mm - props.section.bottom_mm) * unit.value.factor, 3)} ${unit.value.symbol}`
-  return `Section through the filter, ${size}${guessed.size ? `; typical sizes for ${[...guessed].join(', ')}` : ''}.${props.section.problems.map((problem) => ` ${problem}.`).join('')}`
+  return `Section through the filter, ${size}${guessed.size ? `; typical sizes for ${[...guessed].join(', ')}` : ''}.${props.section.problems.map((problem) => ` ${problem.message}.`).join('')}`
 })
 </script>
 
@@ -115,10 +115,10 @@ const description = computed(() => {
       </defs>
       <path class="axis" :d="`M0 ${box.y + 3}V${box.y + box.height - 3}`" :stroke-width="0.5 * line" :stroke-dasharray="`${8 * line} ${2 * line} ${2 * line} ${2 * line}`" />
       <template v-for="(part, i) in section.parts" :key="i">
-        <path v-if="part.material === 'spring'" class="spring" :class="{ lit: part.key === lit }" :d="coils(part.points_mm)" :stroke-width="1.4 * line" :stroke-dasharray="part.guessed ? dash : undefined" @click="$emit('pick', part.key)" />
+        <path v-if="part.material === 'spring'" class="spring" :class="{ lit: part.key === lit }" :d="coils(part.outline_mm)" :stroke-width="1.4 * line" :stroke-dasharray="part.guessed ? dash : undefined" @click="$emit('pick', part.key)" />
         <g v-for="side in SIDES" v-else :key="side">
-          <path :class="[part.material, { guessed: part.guessed, lit: part.key === lit }]" class="part" :d="path(part.points_mm, side)" :stroke-width="0.9 * line" :stroke-dasharray="part.guessed ? dash : undefined" @click="$emit('pick', part.key)" />
-          <path v-if="part.material === 'media'" class="pleats" :d="pleats(part.points_mm, side)" :stroke-width="0.6 * line" />
+          <path :class="[part.material, { guessed: part.guessed, lit: part.key === lit }]" class="part" :d="path(part.outline_mm, side)" :stroke-width="0.9 * line" :stroke-dasharray="part.guessed ? dash : undefined" @click="$emit('pick', part.key)" />
+          <path v-if="part.material === 'media'" class="pleats" :d="pleats(part.outline_mm, side)" :stroke-width="0.6 * line" />
         </g>
       </template>
       <g v-for="(way, i) in section.ways" :key="`way-${i}`">
@@ -145,7 +145,7 @@ const description = computed(() => {
       <template v-if="section.ways.some((way) => way.kind === 'bypass') && !flow"> · <span class="unfiltered">– –</span> past the media when the bypass is open</template>
       <template v-if="section.parts.some((part) => part.guessed)"> · dashed: not measured</template>
     </figcaption>
-    <p v-for="problem in section.problems" :key="problem" class="said-wrong">{{ problem }}</p>
+    <p v-for="problem in section.problems" :key="problem.message" class="said-wrong">{{ problem.message }}</p>
   </figure>
 </template>
 

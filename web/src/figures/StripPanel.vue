@@ -7,7 +7,7 @@ import { significant } from '@/shared/numbers'
 import { stripFigure } from './stripFigure'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
-const props = defineProps<{ strip: Schemas['StripOut'] | null; lit: string; family: UnitFamily }>()
+const props = defineProps<{ strip: Schemas['StripAreasOut'] | null; lit: string; family: UnitFamily }>()
 defineEmits<{ pick: [key: string] }>()
 
 const area = computed(() => shownUnit('cm2', props.family))
@@ -91,7 +91,7 @@ const description = computed(() =>
             <td>
               <button type="button" class="link" tabindex="-1" @click="$emit('pick', deduction.key)">{{ term('media_deduction', deduction.key) }}</button>
             </td>
-            <td class="number">{{ deduction.measured ? `− ${square(deduction.cm2)}` : 'not measured' }}</td>
+            <td class="number">{{ deduction.measured ? `− ${square(deduction.area_cm2)}` : 'not measured' }}</td>
           </tr>
           <tr class="sum">
             <td>{{ strip.is_forecast ? 'forecast' : 'effective' }}, {{ area.symbol }}</td>

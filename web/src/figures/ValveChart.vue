@@ -18,11 +18,11 @@ const pressure = computed(() => shownUnit('kpa', props.family))
 const length = computed(() => shownUnit('mm', props.family))
 const flow = computed(() => shownUnit('l_min', props.family))
 const curves = computed(() => props.valve.curves)
-const x = computed(() => zeroBasedScale(Math.max(...curves.value.flatMap((curve) => curve.kpa)) * pressure.value.factor, LEFT, RIGHT, 6))
+const x = computed(() => zeroBasedScale(Math.max(...curves.value.flatMap((curve) => curve.pressure_kpa)) * pressure.value.factor, LEFT, RIGHT, 6))
 const panels = computed(() =>
   ([
     ['lift', 'lift_mm', length.value],
-    ['flow', 'l_min', flow.value],
+    ['flow', 'flow_rate_l_min', flow.value],
   ] as const).map(([name, key, unit]) => {
     const { top, bottom } = PANELS[name]
     const high = Math.max(...curves.value.flatMap((curve) => curve[key])) * unit.factor
@@ -37,7 +37,7 @@ const panels = computed(() =>
       lines: curves.value.map((curve) => ({
         temperature: curve.temperature_c,
         path: linePath(
-          curve.kpa.map((kpa) => x.value.at(kpa * pressure.value.factor)),
+          curve.pressure_kpa.map((kpa) => x.value.at(kpa * pressure.value.factor)),
           curve[key].map((value) => y.at(value * unit.factor)),
         ),
       })),
@@ -49,20 +49,20 @@ const marks = computed(() =>
     [
       ['opens', props.valve.opening_kpa],
       ['full open', props.valve.full_open_kpa],
-      ['closes', props.valve.closing_kpa],
+      ['closes', props.valve.comparison.closing_kpa?.value ?? null],
     ] as const
   ).flatMap(([name, kpa]) => (kpa === null ? [] : [{ name, at: x.value.at(kpa * pressure.value.factor) }])),
 )
 const labels = computed(() => spreadLabels(marks.value, LEFT, RIGHT))
 const band = computed(() => {
-  const stated = props.valve.stated_band
+  const stated = props.valve.comparison.stated_band
   if (!stated) return null
   const [low, high] = [stated.low_kpa, stated.high_kpa].map((kpa) => Math.min(RIGHT, x.value.at(kpa * pressure.value.factor)))
   return { x: low!, width: Math.max(0, high! - low!) }
 })
 const description = computed(() => {
-  const last = (key: 'lift_mm' | 'l_min') => curves.value.map((curve) => `${significant(curve[key].at(-1)! * (key === 'l_min' ? flow.value.factor : length.value.factor), 3)} at ${degrees(curve.temperature_c, props.family)}`)
-  return `Lift and flow against pressure. At the end of the curve lift ${last('lift_mm').join(', ')} ${length.value.symbol}; flow ${last('l_min').join(', ')} ${flow.value.symbol}.`
+  const last = (key: 'lift_mm' | 'flow_rate_l_min') => curves.value.map((curve) => `${significant(curve[key].at(-1)! * (key === 'flow_rate_l_min' ? flow.value.factor : length.value.factor), 3)} at ${degrees(curve.temperature_c, props.family)}`)
+  return `Lift and flow against pressure. At the end of the curve lift ${last('lift_mm').join(', ')} ${length.value.symbol}; flow ${last('flow_rate_l_min').join(', ')} ${flow.value.symbol}.`
 })
 </script>
 

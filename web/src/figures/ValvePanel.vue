@@ -17,15 +17,16 @@ function shown(kpa: number, expanded: number | null = null) {
   return withUncertainty(kpa * unit.value.factor, expanded === null ? null : expanded * unit.value.factor)
 }
 const rows = computed(() =>
-  props.valve.evidence.map((item) => {
+  props.valve.comparison.evidence.map((item) => {
     const factor = unit.value.factor
-    const about = item.low_kpa === null || item.high_kpa === null ? null : intervalAbout(item.kpa * factor, item.low_kpa * factor, item.high_kpa * factor)
-    const { value, uncertainty } = shown(item.kpa, item.expanded_kpa)
+    const { value: kpa, low, high, expanded_uncertainty: expanded } = item.opening_kpa
+    const about = kpa === null || low === null || high === null ? null : intervalAbout(kpa * factor, low * factor, high * factor)
+    const { value, uncertainty } = shown(kpa ?? 0, expanded)
     return { ...item, name: term('opening_way', item.basis), value: about?.value ?? value, interval: about?.interval ?? (uncertainty ? `± ${uncertainty}` : 'unknown') }
   }),
 )
 const band = computed(() => {
-  const stated = props.valve.stated_band
+  const stated = props.valve.comparison.stated_band
   if (!stated) return []
   const range = `${shown(stated.low_kpa).value} to ${shown(stated.high_kpa).value} ${unit.value.symbol}`
   const full = stated.full_open_at_high
@@ -37,8 +38,8 @@ const band = computed(() => {
   ]
 })
 const springWords = computed(() => {
-  if (props.valve.coil_bound === null) return ''
-  return props.valve.coil_bound ? 'The spring is coil-bound before full lift.' : 'The spring is not coil-bound at full lift.'
+  if (props.valve.comparison.coil_bound === null) return ''
+  return props.valve.comparison.coil_bound ? 'The spring is coil-bound before full lift.' : 'The spring is not coil-bound at full lift.'
 })
 </script>
 
@@ -63,21 +64,21 @@ const springWords = computed(() => {
             <td class="number">{{ row.value }}</td>
             <td class="number">{{ row.interval }}</td>
           </tr>
-          <tr v-if="valve.closing_kpa !== null">
+          <tr v-if="valve.comparison.closing_kpa?.value != null">
             <td>closes again, falling</td>
-            <td class="number">{{ shown(valve.closing_kpa).value }}</td>
+            <td class="number">{{ shown(valve.comparison.closing_kpa.value).value }}</td>
             <td />
           </tr>
         </tbody>
       </table>
       <p v-else class="soft">nothing yet says at what pressure it opens</p>
       <ul class="says">
-        <li v-for="item in agreementLines(valve.agreements)" :key="item.words" :class="{ 'said-wrong': !item.agrees }">
+        <li v-for="item in agreementLines(valve.comparison.agreements)" :key="item.words" :class="{ 'said-wrong': !item.agrees }">
           {{ item.words }}
         </li>
         <li v-for="words in band" :key="words">{{ words }}</li>
         <li v-if="valve.lift_is_assumed && valve.lift_limit_mm !== null">The lift limit is assumed: a quarter of the seat.</li>
-        <li v-if="springWords" :class="{ 'said-wrong': valve.coil_bound }">{{ springWords }}</li>
+        <li v-if="springWords" :class="{ 'said-wrong': valve.comparison.coil_bound }">{{ springWords }}</li>
       </ul>
       <ValveChart v-if="valve.curves.length" :valve="valve" :family="family" />
     </template>

@@ -6,9 +6,9 @@ function numbers(path: string): number[][] {
   return path.replace(/[MZ]/g, '').split('L').map((point) => point.trim().split(' ').map(Number))
 }
 
-const pack: Schemas['PackOut'] = {
-  outside_mm: 70, inside_mm: 38, count: 50, thickness_mm: 0.8, depth_mm: 16, can_inside_mm: 75, opening_percent: 33, crowding: 'enough',
-  tube_open_mm2: null, measured: ['element.outside_diameter', 'element.inside_diameter', 'element.pleat_count', 'media.thickness'],
+const pack: Schemas['DrawnPackOut'] = {
+  outside_diameter_mm: 70, inside_diameter_mm: 38, count: 50, thickness_mm: 0.8, depth_mm: 16, can_inside_diameter_mm: 75, opening_percent: 33, crowding: 'enough',
+  tube_open_area_mm2: null, measured: ['element.outside_diameter', 'element.inside_diameter', 'element.pleat_count', 'media.thickness'],
 }
 
 describe('the pleat pack', () => {

@@ -1,12 +1,12 @@
 /** The pleat pack seen end-on, to scale, in millimetres. */
 import type { Schemas } from '@/api/client'
 
-type Pack = Schemas['PackOut']
+type Pack = Schemas['DrawnPackOut']
 
 /** Return the pleated media as one closed path: out and in, once for every pleat. */
 export function pleatPath(pack: Pack): string {
-  const outer = pack.outside_mm / 2 - pack.thickness_mm / 2
-  const inner = Math.max(pack.outside_mm / 2 - pack.depth_mm, 1) + pack.thickness_mm / 2
+  const outer = pack.outside_diameter_mm / 2 - pack.thickness_mm / 2
+  const inner = Math.max(pack.outside_diameter_mm / 2 - pack.depth_mm, 1) + pack.thickness_mm / 2
   const points: string[] = []
   for (let i = 0; i < 2 * pack.count; i += 1) {
     const angle = (Math.PI * i) / pack.count - Math.PI / 2

@@ -1,7 +1,7 @@
 /** The strip laid flat, to scale, in millimetres: cut into rows that fit beside the readings. */
 import type { Schemas } from '@/api/client'
 
-type Strip = Schemas['StripOut']
+type Strip = Schemas['StripAreasOut']
 
 export interface StripPatch {
   key: string
@@ -28,7 +28,7 @@ const GAP_SHARE = 0.12
 /** Patches of the whole strip that are lost, x along it from the seam. */
 function lostParts(strip: Strip): StripPatch[] {
   const open = strip.width_mm - 2 * strip.potting_mm
-  const blockedArea = strip.deductions.find((deduction) => deduction.key === 'media.blocked_area')?.cm2 ?? 0
+  const blockedArea = strip.deductions.find((deduction) => deduction.key === 'media.blocked_area')?.area_cm2 ?? 0
   const whole = { y: strip.potting_mm, height: open }
   const parts: StripPatch[] = [
     { key: 'element.potting_depth', x: 0, y: 0, width: strip.length_mm, height: strip.potting_mm },

@@ -3,11 +3,11 @@ import type { Schemas } from '@/api/client'
 import { agreementLines, agreementWords, valveFigure } from './valveFigure'
 
 const valve: Schemas['ValveOut'] = {
-  evidence: [], agreements: [], closing_kpa: null, stated_band: null, senses: null, kind: 'coil_spring', opening_kpa: 120, full_open_kpa: 200,
-  half_open_kpa: 160, lift_limit_mm: 3, lift_is_assumed: false, coil_bound: false, curves: [],
+  comparison: { evidence: [], agreements: [], closing_kpa: null, stated_band: null, coil_bound: false },
+  senses: null, kind: 'coil_spring', opening_kpa: 120, full_open_kpa: 200, lift_limit_mm: 3, lift_is_assumed: false, curves: [],
   sizes: {
     form: 'coil', seat_inside_mm: 13, seat_outside_mm: 15, disc_mm: 16, lift_mm: 3, spring_width_mm: 11.8, spring_length_mm: 17, wire_mm: 1.2,
-    coils: 6, is_typical: false,
+    coils: 6, half_open_pressure_kpa: 160, is_typical: false,
   },
 }
 const withSizes = (change: Partial<Schemas['ValveSizesOut']>) => valveFigure({ ...valve, sizes: { ...valve.sizes, ...change } })

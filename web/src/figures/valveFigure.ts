@@ -57,7 +57,7 @@ export function valveFigure(valve: Valve): ValveFigure {
   const states = (
     [
       ['closed', 0, valve.opening_kpa],
-      ['opening', lift / 2, valve.half_open_kpa],
+      ['opening', lift / 2, valve.sizes.half_open_pressure_kpa],
       ['full open', lift, valve.full_open_kpa],
     ] as const
   ).map(([name, raised, kpa], i) => {

@@ -7,7 +7,7 @@ import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import SectionDrawing from '@/figures/SectionDrawing.vue'
 
 const props = defineProps<{
-  section: Schemas['WholeSectionOut'] | null
+  section: Schemas['SectionLayoutOut'] | null
   flow: number | null
   bypass: number
   defects: number

@@ -2,165 +2,33 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated
 
-from tabrel.core.field_units import Celsius, Cm2, GPerM2, Grams, Kpa, LPerMin, Mm, Mm2, Mpa, Percent, Um, Um2, UmC
+from tabrel.core.field_units import Kpa, Mm, Percent, Um, Um2, UmC
+from tabrel.core.figures.media_deductions import StripAreas
+from tabrel.core.figures.opening_evidence import OpeningComparison
+from tabrel.core.figures.parts_tray import CanStrength, MassBalance
+from tabrel.core.figures.pleat_count import PleatCountCurve
+from tabrel.core.figures.pleat_pack import DrawnPack
+from tabrel.core.figures.section_layout import SectionLayout
+from tabrel.core.figures.valve_sizes import ValveSizes
+from tabrel.core.parts.valve_curve import ValveCurve
 from tabrel.document.results import ResultOut, WireModel
-
-
-class EvidenceOut(WireModel):
-    """One way to the opening pressure."""
-
-    basis: str
-    kpa: Kpa
-    expanded_kpa: Kpa | None
-    low_kpa: Kpa | None
-    high_kpa: Kpa | None
-    is_used: bool
-
-
-class AgreementOut(WireModel):
-    """Whether two ways agree."""
-
-    first: str
-    second: str
-    normalised_error: float | None
-    """Difference over its expanded uncertainty: beyond 1 the two disagree."""
-    agrees: bool
-    reservation: str
-    """Which uncertainty is not in it; empty where both are."""
-
-
-class StatedBandOut(WireModel):
-    """A stated band, read as start to full open and as a tolerance."""
-
-    low_kpa: Kpa
-    high_kpa: Kpa
-    opens_at_low: AgreementOut
-    full_open_at_high: AgreementOut | None
-    within_tolerance: bool
-
-
-class ValveCurveOut(WireModel):
-    """Lift and flow against pressure at one oil temperature."""
-
-    temperature_c: Celsius
-    kpa: list[Kpa]
-    lift_mm: list[Mm]
-    l_min: list[LPerMin]
-
-
-class ValveSizesOut(WireModel):
-    """Sizes with which the valve is drawn; typical ones stand in for what was not measured."""
-
-    form: Literal["coil", "leaf", "flap"]
-    seat_inside_mm: Mm
-    seat_outside_mm: Mm
-    disc_mm: Mm
-    lift_mm: Mm
-    spring_width_mm: Mm
-    spring_length_mm: Mm
-    wire_mm: Mm
-    coils: float
-    is_typical: bool
-    """A typical size stands in for a missing one, for the drawing only."""
+from tabrel.document.wire import WIRED, Wired
 
 
 class ValveOut(WireModel):
     """The bypass valve: evidence, sizes for the drawing, curves."""
 
-    evidence: list[EvidenceOut]
-    agreements: list[AgreementOut]
-    closing_kpa: Kpa | None
-    stated_band: StatedBandOut | None
+    comparison: Annotated[OpeningComparison, WIRED]
     senses: str | None
     kind: str | None
     opening_kpa: Kpa | None
     full_open_kpa: Kpa | None
-    half_open_kpa: Kpa | None
     lift_limit_mm: Mm | None
     lift_is_assumed: bool
-    sizes: ValveSizesOut
-    coil_bound: bool | None
-    curves: list[ValveCurveOut]
-
-
-class TrayPartOut(WireModel):
-    """A part on the tray."""
-
-    part: str
-    grams: Grams | None
-    state: str | None
-    """Reason for the missing value."""
-
-
-class TrayOut(WireModel):
-    """Mass balance, and what compares cans."""
-
-    parts: list[TrayPartOut]
-    whole_grams: Grams | None
-    difference_grams: Grams | None
-    difference_expanded_grams: Grams | None
-    closes: bool | None
-    words: str
-    shell_grams: Grams | None
-    shell_ratio: float | None
-    hoop_stress_mpa: Mpa | None
-    yield_mpa: list[Mpa] | None
-    thread_engagement_mm: Mm | None
-
-
-class PackOut(WireModel):
-    """The pleat pack seen end-on; what was not measured stands at a typical size."""
-
-    outside_mm: Mm
-    inside_mm: Mm
-    count: int
-    thickness_mm: Mm
-    depth_mm: Mm
-    can_inside_mm: Mm | None
-    measured: list[str]
-    opening_percent: Percent
-    crowding: str
-    tube_open_mm2: Mm2 | None
-
-
-class PleatCurveOut(WireModel):
-    """Viscous loss against the number of pleats, in multiples of this filter's."""
-
-    counts: list[int]
-    media: list[float]
-    channels: list[float]
-    count: float
-    optimum: int
-    least_loss: float
-    largest_count: int
-
-
-class DeductionOut(WireModel):
-    """A part of the gross area that no oil passes."""
-
-    key: str
-    cm2: Cm2
-    measured: bool
-
-
-class StripOut(WireModel):
-    """The strip laid flat."""
-
-    length_mm: Mm
-    width_mm: Mm
-    potting_mm: Mm
-    overlap_mm: Mm
-    blocked_length_mm: Mm
-    gross_cm2: Cm2
-    effective_cm2: Cm2
-    deductions: list[DeductionOut]
-    is_forecast: bool
-    pulled_length_mm: Mm | None
-    pleats_length_mm: Mm | None
-    length_off_percent: Percent | None
-    grammage_g_m2: GPerM2 | None
+    sizes: Annotated[ValveSizes, WIRED]
+    curves: Annotated[list[ValveCurve], WIRED]
 
 
 class ClaimedEfficiencyOut(WireModel):
@@ -197,49 +65,14 @@ class EfficiencyOut(WireModel):
     permeability_factor: float
 
 
-class SectionPartOut(WireModel):
-    """A cut part, right half, y upward."""
-
-    key: str
-    material: str
-    points_mm: list[list[Mm]]
-    guessed: bool
-
-
-class SectionDimensionOut(WireModel):
-    """A dimension line."""
-
-    key: str
-    points_mm: list[list[Mm]]
-
-
-class OilWayOut(WireModel):
-    """A way of the oil."""
-
-    kind: str
-    points_mm: list[list[Mm]]
-
-
-class WholeSectionOut(WireModel):
-    """The section through the whole filter; a filter is round, and the left half mirrors the right."""
-
-    parts: list[SectionPartOut]
-    dimensions: list[SectionDimensionOut]
-    ways: list[OilWayOut]
-    radius_mm: Mm
-    bottom_mm: Mm
-    top_mm: Mm
-    problems: list[str]
-    has_can: bool
-
-
 class FiguresOut(WireModel):
     """Everything that is drawn beside the readings of the opened filter."""
 
     valve: ValveOut
-    tray: TrayOut
-    pack: PackOut
-    pleat_curve: PleatCurveOut | None
-    strip: StripOut | None
+    tray: Annotated[MassBalance, Wired(without=("likely_missing",))]
+    strength: Annotated[CanStrength, WIRED]
+    pack: Annotated[DrawnPack, WIRED]
+    pleat_curve: Annotated[PleatCountCurve | None, WIRED]
+    strip: Annotated[StripAreas | None, WIRED]
     efficiency: EfficiencyOut
-    section: WholeSectionOut
+    section: Annotated[SectionLayout, WIRED]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from tabrel.core.field_units import Grammage, Length, MediaArea, Share
 from tabrel.core.parts.media import FORECAST
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.sampled_number import nominal_value
@@ -17,14 +18,12 @@ class Deduction:
     ----------
     key : str
         Reading it comes from.
-    area : float
-        [m²]
     measured : bool
         Whether it was measured; of what was not, the usual loss is taken.
     """
 
     key: str
-    area: float
+    area: MediaArea
     measured: bool
 
 
@@ -34,43 +33,41 @@ class StripAreas:
 
     Attributes
     ----------
-    length, width : float
-        [m]
     potting : float
-        Lost at each long edge. [m]
+        Lost at each long edge.
     overlap : float
-        Lost at the seam. [m]
+        Lost at the seam.
     blocked_length : float
-        Length of strip in blocked pleats. [m]
+        Length of strip in blocked pleats.
     gross, effective : float
-        Area of one face. [m²]
+        Area of one face.
     deductions : tuple of Deduction
         In the order they are taken.
     is_forecast : bool
         Whether length and width are what the element promises before it is cut.
     pulled_length : float or None
-        Of the strip pulled flat. [m]
+        Of the strip pulled flat.
     pleats_length : float or None
-        2·pleats·depth, to hold against the length. [m]
+        2·pleats·depth, to hold against the length.
     length_off : float or None
         How much longer the strip is than that, as a share.
     grammage : float or None
-        Dry mass over gross area. [kg/m²]
+        Dry mass over gross area.
     """
 
-    length: float
-    width: float
-    potting: float
-    overlap: float
-    blocked_length: float
-    gross: float
-    effective: float
+    length: Length
+    width: Length
+    potting: Length
+    overlap: Length
+    blocked_length: Length
+    gross: MediaArea
+    effective: MediaArea
     deductions: tuple[Deduction, ...]
     is_forecast: bool
-    pulled_length: float | None
-    pleats_length: float | None
-    length_off: float | None
-    grammage: float | None
+    pulled_length: Length | None
+    pleats_length: Length | None
+    length_off: Share | None
+    grammage: Grammage | None
 
 
 def strip_areas(measured: MeasuredSample) -> StripAreas | None:

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from itertools import combinations
+from typing import Annotated
 
+from tabrel.core.field_units import IN_KPA, Pressure
 from tabrel.core.parts.seat_and_spring import spring_travel
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.propagation import Result, Uncertain
@@ -20,13 +22,13 @@ class OpeningEvidence:
     basis : str
         ``pressure``, ``force``, ``spring`` or ``stated``, the best first.
     opening : Result
-        Opening pressure at 20 °C. [Pa]
+        Opening pressure at 20 °C.
     is_used : bool
         Whether the headline result is computed from it.
     """
 
     basis: str
-    opening: Result
+    opening: Annotated[Result, IN_KPA]
     is_used: bool
 
 
@@ -59,16 +61,14 @@ class StatedBand:
 
     Attributes
     ----------
-    low, high : float
-        [Pa]
     opens_at_low, full_open_at_high : Agreement
         The band read as start of opening to full open.
     within_tolerance : bool
         The band read as the tolerance of one opening pressure: whether it lies inside, within its U.
     """
 
-    low: float
-    high: float
+    low: Pressure
+    high: Pressure
     opens_at_low: Agreement
     full_open_at_high: Agreement | None
     within_tolerance: bool
@@ -85,7 +85,7 @@ class OpeningComparison:
     agreements : tuple of Agreement
         Of every two ways.
     closing : Result or None
-        Closing pressure on a bench, pressure falling. [Pa]
+        Closing pressure on a bench, pressure falling.
     stated_band : StatedBand or None
         Where a band is stated and something was measured to hold against it.
     coil_bound : bool or None
@@ -94,7 +94,7 @@ class OpeningComparison:
 
     evidence: tuple[OpeningEvidence, ...]
     agreements: tuple[Agreement, ...]
-    closing: Result | None
+    closing: Annotated[Result, IN_KPA] | None
     stated_band: StatedBand | None
     coil_bound: bool | None
 

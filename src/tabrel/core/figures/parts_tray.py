@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from math import log, pi, sqrt
+from typing import Annotated
 
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.units import shown_in_both
+from tabrel.core.field_units import IN_GRAMS, Length, Mass, Stress
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.propagation import Result
 from tabrel.core.uncertainty.sampled_number import nominal_value
@@ -24,10 +26,10 @@ USUAL_SHELL_RATIO = (0.7, 1.4)
 
 @dataclass(frozen=True)
 class WeighedPart:
-    """A part on the tray: its mass [kg] or None, and why there is none where that was said."""
+    """A part on the tray: its mass or None, and why there is none where that was said."""
 
     part: str
-    mass: float | None
+    mass: Mass | None
     state: str | None
 
 
@@ -40,9 +42,9 @@ class MassBalance:
     parts : tuple of WeighedPart
         In the order of the bench.
     whole : float or None
-        Of the whole filter before the cut. [kg]
+        Of the whole filter before the cut.
     difference : Result or None
-        Whole less all parts weighed. [kg]
+        Whole less all parts weighed.
     closes : bool or None
         Whether the difference lies within its U; None while nothing was weighed.
     likely_missing : tuple of str
@@ -52,8 +54,8 @@ class MassBalance:
     """
 
     parts: tuple[WeighedPart, ...]
-    whole: float | None
-    difference: Result | None
+    whole: Mass | None
+    difference: Annotated[Result, IN_GRAMS] | None
     closes: bool | None
     likely_missing: tuple[str, ...]
     words: str
@@ -66,22 +68,22 @@ class CanStrength:
     Attributes
     ----------
     shell_mass : float or None
-        Of a plain steel shell with this wall. [kg]
+        Of a plain steel shell with this wall.
     shell_ratio : float or None
         The can's mass over it.
     hoop_stress : float or None
-        At 1 MPa inside. [Pa]
+        At 1 MPa inside.
     yield_pressure : tuple of float or None
-        At which drawn steel of 210 to 280 MPa yields in the plain wall. [Pa]
+        At which drawn steel of 210 to 280 MPa yields in the plain wall.
     thread_engagement : float or None
-        Turns times pitch. [m]
+        Turns times pitch.
     """
 
-    shell_mass: float | None
+    shell_mass: Mass | None
     shell_ratio: float | None
-    hoop_stress: float | None
-    yield_pressure: tuple[float, float] | None
-    thread_engagement: float | None
+    hoop_stress: Stress | None
+    yield_pressure: tuple[Stress, Stress] | None
+    thread_engagement: Length | None
 
 
 def mass_balance(measured: MeasuredSample) -> MassBalance:

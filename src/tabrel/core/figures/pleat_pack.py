@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from math import pi
 from typing import Literal
 
+from tabrel.core.field_units import Length, Share, SmallArea
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.sampled_number import nominal_value
 
@@ -32,13 +33,15 @@ class DrawnPack:
     Attributes
     ----------
     outside_diameter, inside_diameter : float
-        Of the element; the larger first, whichever way they were read. [m]
+        Of the element; the larger first, whichever way they were read.
     count : int
         Number of pleats.
     thickness : float
-        Of media with backing. [m]
+        Of media with backing.
     depth : float
-        Of a pleat. [m]
+        Of a pleat.
+    can_inside_diameter : float or None
+        As far as it was measured.
     measured : tuple of str
         Keys of what was measured of these.
     opening : float
@@ -46,18 +49,19 @@ class DrawnPack:
     crowding : str
         ``enough``, ``crowded``, ``cannot_fit``; ``unknown`` while it depends on a typical size.
     tube_open_area : float or None
-        Of all holes of the centre tube; None while one lacks its sizes. [m²]
+        Of all holes of the centre tube; None while one lacks its sizes.
     """
 
-    outside_diameter: float
-    inside_diameter: float
+    outside_diameter: Length
+    inside_diameter: Length
     count: int
-    thickness: float
-    depth: float
+    thickness: Length
+    depth: Length
+    can_inside_diameter: Length | None
     measured: tuple[str, ...]
-    opening: float
+    opening: Share
     crowding: Crowding
-    tube_open_area: float | None
+    tube_open_area: SmallArea | None
 
 
 def pack_figure(measured: MeasuredSample) -> DrawnPack:
@@ -83,7 +87,7 @@ def pack_figure(measured: MeasuredSample) -> DrawnPack:
     count = min(MOST_DRAWN_PLEATS, max(1, round(sizes["element.pleat_count"])))
     thickness = sizes["media.thickness"] + known.get("media.backing_thickness", 0.0)
     depth = min(known.get("element.pleat_depth", (outside - inside) / 2), outside / 2)
-    tube = measured.centre_tube
+    tube, can = measured.centre_tube, measured.estimates.get("can.inside_diameter")
     opening = 1 - 2 * count * thickness / (pi * inside)
     return DrawnPack(
         outside_diameter=outside,
@@ -91,6 +95,7 @@ def pack_figure(measured: MeasuredSample) -> DrawnPack:
         count=count,
         thickness=thickness,
         depth=depth,
+        can_inside_diameter=can.value if can else None,
         measured=tuple(key for key in TYPICAL if key in known),
         opening=opening,
         crowding=_crowding(opening) if all(key in known for key in OPENING_KEYS) else "unknown",

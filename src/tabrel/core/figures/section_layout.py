@@ -9,9 +9,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from math import cos, pi, sin
-from typing import Literal
+from typing import Annotated, Literal
 
 from tabrel.core.catalogue.units import shown_in_both
+from tabrel.core.field_units import IN_DRAWN_MM, Length
 from tabrel.core.figures.section_sizes import SectionSizes, section_sizes
 from tabrel.core.sample.measured_sample import MeasuredSample
 
@@ -36,32 +37,32 @@ class SectionPart:
     material : str
         How it is hatched.
     outline : tuple of (float, float)
-        Corners. [m]
+        Corners.
     guessed : bool
         Whether a size of it was not measured.
     """
 
     key: str
     material: Material
-    outline: tuple[Point, ...]
+    outline: Annotated[tuple[Point, ...], IN_DRAWN_MM]
     guessed: bool
 
 
 @dataclass(frozen=True)
 class SectionDimension:
-    """A dimension line from point to point, and where it reaches over both halves. [m]"""
+    """A dimension line from point to point, and where it reaches over both halves."""
 
     key: str
-    start: Point
-    end: Point
+    start: Annotated[Point, IN_DRAWN_MM]
+    end: Annotated[Point, IN_DRAWN_MM]
 
 
 @dataclass(frozen=True)
 class OilWay:
-    """A way of the oil through the right half. [m]"""
+    """A way of the oil through the right half."""
 
     kind: OilKind
-    points: tuple[Point, ...]
+    points: Annotated[tuple[Point, ...], IN_DRAWN_MM]
 
 
 @dataclass(frozen=True)
@@ -86,7 +87,7 @@ class SectionLayout:
     ways : tuple of OilWay
         Of the oil.
     radius, bottom, top : float
-        What the drawing must hold. [m]
+        What the drawing must hold.
     problems : tuple of SectionProblem
         What cannot be as measured.
     has_can : bool
@@ -96,9 +97,9 @@ class SectionLayout:
     parts: tuple[SectionPart, ...]
     dimensions: tuple[SectionDimension, ...]
     ways: tuple[OilWay, ...]
-    radius: float
-    bottom: float
-    top: float
+    radius: Length
+    bottom: Length
+    top: Length
     problems: tuple[SectionProblem, ...]
     has_can: bool
 

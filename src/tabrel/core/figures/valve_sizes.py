@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from tabrel.core.field_units import Length, Pressure
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.sampled_number import nominal_value
 
@@ -20,7 +21,7 @@ SMALLEST_SEAT, SMALLEST_SPRING = 1e-3, 2e-3
 
 @dataclass(frozen=True)
 class ValveSizes:
-    """Sizes of the drawing. [m]
+    """Sizes of the drawing.
 
     Attributes
     ----------
@@ -37,21 +38,21 @@ class ValveSizes:
     coils : float
         In all.
     half_open_pressure : float or None
-        At which the valve is half way to full open. [Pa]
+        At which the valve is half way to full open.
     is_typical : bool
         Whether a typical size stands in for one that was not measured.
     """
 
     form: ValveForm
-    seat_inside: float
-    seat_outside: float
-    disc: float
-    lift: float
-    spring_width: float
-    spring_length: float
-    wire: float
+    seat_inside: Length
+    seat_outside: Length
+    disc: Length
+    lift: Length
+    spring_width: Length
+    spring_length: Length
+    wire: Length
     coils: float
-    half_open_pressure: float | None
+    half_open_pressure: Pressure | None
     is_typical: bool
 
 

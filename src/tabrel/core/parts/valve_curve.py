@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Annotated
 
 import numpy as np
 
+from tabrel.core.field_units import IN_KPA, IN_L_MIN, IN_MM, Temperature
 from tabrel.core.hydraulics.flow_curve import FloatArray, FlowCurve, fluid_at
 from tabrel.core.oil.model import OilModel
 from tabrel.core.parts.bypass_flow import bypass_flow
@@ -17,12 +19,12 @@ _BEYOND_FULL_OPEN = 1.25
 
 @dataclass(frozen=True)
 class ValveCurve:
-    """Lift [m] and flow rate [m³/s] against the pressure [Pa] across the valve, at one oil temperature [°C]."""
+    """Lift and flow rate against the pressure across the valve, at one oil temperature."""
 
-    temperature: float
-    pressure: FloatArray
-    lift: FloatArray
-    flow_rate: FloatArray
+    temperature: Temperature
+    pressure: Annotated[FloatArray, IN_KPA]
+    lift: Annotated[FloatArray, IN_MM]
+    flow_rate: Annotated[FloatArray, IN_L_MIN]
 
 
 def full_open_pressure(valve: BypassValve) -> float:
