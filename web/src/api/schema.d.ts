@@ -2166,7 +2166,7 @@ export interface components {
             details: components["schemas"]["DetailOut"][];
             duty_cycle_bytes: number;
             engine_side: string[];
-            glossary: components["schemas"]["GlossaryTermOut"][];
+            glossary: components["schemas"]["TermOut"][];
             hole_shapes: string[];
             input_fields: {
                 [key: string]: string;
@@ -2177,11 +2177,16 @@ export interface components {
             observations: components["schemas"]["ObservationOut"][];
             oil_grades: string[];
             package_bytes: number;
+            part_titles: {
+                [key: string]: string;
+            };
             parts: components["schemas"]["PartTitleOut"][];
-            parts_to_copy: components["schemas"]["PartToCopyOut"][];
+            parts_to_copy: {
+                [key: string]: components["schemas"]["PartToCopyOut"];
+            };
             quantities: components["schemas"]["QuantityOut"][];
             results: components["schemas"]["ResultRowOut"][];
-            short_sheet: components["schemas"]["ShortRowOut"][];
+            short_sheet: components["schemas"]["NeedOut"][];
             stations: components["schemas"]["StationOut"][];
             study_bytes: number;
             terms: components["schemas"]["TermsOut"];
@@ -2243,10 +2248,11 @@ export interface components {
         };
         /**
          * ChoiceOut
-         * @description A choice of an observation.
+         * @description One choice: the words that are shown, what they mean, and what is stored where that is not the words.
          */
         ChoiceOut: {
             meaning: string;
+            stored: string | null;
             value: string;
         };
         /**
@@ -3145,16 +3151,6 @@ export interface components {
             written: string;
         };
         /**
-         * GlossaryTermOut
-         * @description A term of the glossary.
-         */
-        GlossaryTermOut: {
-            meaning: string;
-            standard: string;
-            term: string;
-            unit: string;
-        };
-        /**
          * HeadingOut
          * @description A heading and its meaning.
          */
@@ -3479,7 +3475,7 @@ export interface components {
         };
         /**
          * MapQuantityOut
-         * @description A quantity of a map: title, key of its grid, suffix of its unit, and its scale.
+         * @description One quantity of a map.
          */
         MapQuantityOut: {
             grid: string;
@@ -3579,6 +3575,17 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * NeedOut
+         * @description Something a result or a map needs, and the ways to it.
+         */
+        NeedOut: {
+            /** @enum {string} */
+            group: "outside" | "opened" | "element" | "media" | "engine";
+            title: string;
+            ways: components["schemas"]["WayOut"][];
+            without: string;
+        };
+        /**
          * NeedsOut
          * @description Inputs that the two maps still need, each once, in the order of the work.
          */
@@ -3607,7 +3614,7 @@ export interface components {
         };
         /**
          * ObservationOut
-         * @description Something seen, with its choices and the views of practitioners, the default first.
+         * @description Something seen on a filter.
          */
         ObservationOut: {
             choices: components["schemas"]["ChoiceOut"][];
@@ -3615,11 +3622,11 @@ export interface components {
             key: string;
             part: string;
             several: boolean;
-            stage: string;
+            /** @enum {string} */
+            stage: "outside" | "opened" | "element" | "media";
             synonyms: string[];
             title: string;
             views: string[];
-            /** @description Readable only before the filter is cut open. */
             whole_only: boolean;
         };
         /**
@@ -3913,12 +3920,11 @@ export interface components {
         };
         /**
          * PartToCopyOut
-         * @description A part of a sample that another one can be begun with.
+         * @description A part of a sample that can be copied: its title, what is in it, and whether it is chosen unless said otherwise.
          */
         PartToCopyOut: {
             holds: string;
             is_usual: boolean;
-            key: string;
             title: string;
         };
         /**
@@ -4737,25 +4743,6 @@ export interface components {
             text: string;
         };
         /**
-         * ShortRowOut
-         * @description A row of the short sheet: the field it asks for and how, other ways to the same, and what is left out without it.
-         */
-        ShortRowOut: {
-            how: string;
-            instead: components["schemas"]["ShortWayOut"][];
-            key: string;
-            title: string;
-            without: string;
-        };
-        /**
-         * ShortWayOut
-         * @description A way to what a row of the short sheet asks for.
-         */
-        ShortWayOut: {
-            keys: string[];
-            title: string;
-        };
-        /**
          * ShownUnitOut
          * @description A unit as it is printed; multiply a number of the key's unit by the factor and add the zero, which no difference has.
          */
@@ -4907,10 +4894,9 @@ export interface components {
         };
         /**
          * StationOut
-         * @description A station of the work; one that is a stage takes the readings of that stage.
+         * @description One station.
          */
         StationOut: {
-            /** @description The results stand below it. */
             has_tape: boolean;
             is_stage: boolean;
             name: string;
@@ -5081,6 +5067,16 @@ export interface components {
             parts: string[];
             /** @description ISO time in UTC. */
             saved_at: string;
+        };
+        /**
+         * TermOut
+         * @description One term of the glossary.
+         */
+        TermOut: {
+            meaning: string;
+            standard: string;
+            term: string;
+            unit: string;
         };
         /**
          * TermsOut
@@ -5388,6 +5384,15 @@ export interface components {
             message: string;
             /** @description Key, or path in the document; empty for the whole. */
             where: string;
+        };
+        /**
+         * WayOut
+         * @description One way to something that is needed.
+         */
+        WayOut: {
+            in_one_line: boolean;
+            keys: string[];
+            title: string;
         };
         /**
          * WeighedPartOut

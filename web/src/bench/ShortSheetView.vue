@@ -15,7 +15,7 @@ import ShortOilRow from './ShortOilRow.vue'
 import { useFigures } from '@/figures/useFigures'
 import { headlines } from '@/results/headlines'
 import { everythingCopied, thingsOfField, thingsOfPart } from '@/sample/copies'
-import { isAnswered, stationOfKey } from '@/sample/stations'
+import { isAnswered, shortKey, stationOfKey } from '@/sample/stations'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { usePreferences } from '@/shared/preferences'
@@ -33,7 +33,8 @@ const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 const lit = ref('')
 
-type Row = Schemas['ShortRowOut'] & {
+type Row = Schemas['NeedOut'] & {
+  key: string
   field?: Schemas['FieldOut']
   observation?: Schemas['ObservationOut']
   value: string | null
@@ -58,20 +59,22 @@ const rows = computed<Row[]>(() => {
   if (!now) return []
   const marked = everythingCopied(now)
   return catalogue().short_sheet.map((row) => {
-    const part = now.parts.find((part) => part.fields.some((field) => field.key === row.key) || part.observations.some((seen) => seen.key === row.key))
-    const field = part?.fields.find((field) => field.key === row.key)
-    const observation = observations().get(row.key)
-    const groups = row.key.startsWith('holes.') ? now.parts.filter((part) => part.key.startsWith(`${row.key}[`)) : []
-    const of = [...(field ? thingsOfField(field) : []), ...(observation ? [`observations/${row.key}`] : []), ...groups.flatMap(thingsOfPart)]
+    const key = shortKey(row)
+    const part = now.parts.find((part) => part.fields.some((field) => field.key === key) || part.observations.some((seen) => seen.key === key))
+    const field = part?.fields.find((field) => field.key === key)
+    const observation = observations().get(key)
+    const groups = key.startsWith('holes.') ? now.parts.filter((part) => part.key.startsWith(`${key}[`)) : []
+    const of = [...(field ? thingsOfField(field) : []), ...(observation ? [`observations/${key}`] : []), ...groups.flatMap(thingsOfPart)]
     return {
       ...row,
+      key,
       field: field && part ? titled(field, part.title) : undefined,
-      observation: observation && titled(observation, observation.part),
-      value: part?.observations.find((observation) => observation.key === row.key)?.value ?? null,
+      observation: observation && titled(observation, part?.title ?? ''),
+      value: part?.observations.find((observation) => observation.key === key)?.value ?? null,
       groups,
       things: of,
       copied: of.some((thing) => thing in marked),
-      answered: isAnswered(now, row.key),
+      answered: isAnswered(now, key),
       met: !row.without && !open.value.has(row.title),
     }
   })
@@ -210,12 +213,12 @@ watch(
             @previous="stops.step(-1)"
             @here="lit = row.key"
           />
-          <p v-if="!row.answered && (row.instead.length || row.without)" class="ways soft" :class="{ optional: row.without }">
+          <p v-if="!row.answered && (row.ways.length > 1 || row.without)" class="ways soft" :class="{ optional: row.without }">
             <template v-if="row.met">Comes from another field already.</template>
             <template v-else-if="row.without">{{ row.without }}</template>
             <template v-else>
-              {{ row.how }}, or
-              <template v-for="(way, i) in row.instead" :key="way.title">
+              {{ row.ways[0]!.title }}, or
+              <template v-for="(way, i) in row.ways.slice(1)" :key="way.title">
                 <template v-if="i">, or </template><router-link :to="to(way.keys.find((key) => key !== 'bypass.seat_inside_diameter') ?? way.keys[0]!)" :title="way.keys.map(fieldTitle).join(', ')">{{ way.title }}</router-link>
               </template>
             </template>

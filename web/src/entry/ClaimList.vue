@@ -32,7 +32,7 @@ const first = useTemplateRef<HTMLInputElement>('first')
 const subjects = computed(() => [
   ...catalogue().quantities.map((quantity) => ({ key: quantity.key, title: `${quantity.part}: ${quantity.title}` })),
   ...catalogue().claimable_results.map((key) => ({ key, title: `Result: ${catalogue().results.find((result) => result.key === key)?.title ?? key}` })),
-  ...catalogue().observations.map((observation) => ({ key: observation.key, title: `${observation.part}, seen: ${observation.title}` })),
+  ...catalogue().observations.map((observation) => ({ key: observation.key, title: `${catalogue().part_titles[observation.part]}, seen: ${observation.title}` })),
 ])
 /** Capitals and spaces do not matter: what is typed is one of the list, or it is not. */
 const plain = (text: string) => text.trim().replace(/\s+/g, ' ').toLowerCase()

@@ -1,7 +1,7 @@
 /** The stations of the work, and how far each is filled. */
 import { inject, provide, type InjectionKey } from 'vue'
 import type { Sheet } from './useSheet'
-import { catalogue, details } from '@/catalogue/catalogue'
+import { catalogue, details, type Catalogue } from '@/catalogue/catalogue'
 import { refusedOf } from '@/shared/useTyped'
 
 export interface Station {
@@ -69,6 +69,9 @@ export function stageProgress(sheet: Sheet, stage: string): { fill: number; prog
   return share(done, fields.length + observations.length)
 }
 
+/** Key of a row of the short sheet: that of its usual way. */
+export const shortKey = (row: Catalogue['short_sheet'][number]) => row.ways[0]!.keys[0]!
+
 /** Return whether a row of the short sheet is answered by its own field. */
 export function isAnswered(sheet: Sheet, key: string): boolean {
   if (key === 'oil') return sheet.details['oil.density'] !== undefined
@@ -109,7 +112,7 @@ export function stationsOf(sheet: Sheet | undefined, refused: readonly string[] 
     if (name === 'short') {
       const rows = catalogue().short_sheet
       const open = new Set(sheet.needs.filter_alone.map((need) => need.title))
-      const done = rows.filter((row) => isAnswered(sheet, row.key) || (!row.without && !open.has(row.title)))
+      const done = rows.filter((row) => isAnswered(sheet, shortKey(row)) || (!row.without && !open.has(row.title)))
       return { ...station, ...share(done.length, rows.length) }
     }
     if (name === 'intake') {

@@ -15,8 +15,8 @@ const props = defineProps<{ studyId: number; samples: readonly Schemas['SampleTa
 const emit = defineEmits<{ made: [sampleId: number] }>()
 const open = defineModel<boolean>('open', { required: true })
 
-const usual = () => catalogue().parts_to_copy.filter((item) => item.is_usual).map((item) => item.key as Part)
-const everything = () => catalogue().parts_to_copy.map((item) => item.key as Part)
+const usual = () => everything().filter((key) => catalogue().parts_to_copy[key]!.is_usual)
+const everything = () => Object.keys(catalogue().parts_to_copy) as Part[]
 /** `s12` a sample, `t3` a template. */
 const source = ref('')
 const label = ref('')
@@ -126,8 +126,8 @@ async function putBack(id: number) {
           <button type="button" class="link" @click="parts = everything()">all of it</button>
           <button type="button" class="link" @click="parts = usual()">the usual</button>
         </legend>
-        <label v-for="part in catalogue().parts_to_copy" :key="part.key" :class="{ chosen: parts.includes(part.key as Part) }">
-          <input v-model="parts" type="checkbox" :value="part.key" />
+        <label v-for="(part, key) in catalogue().parts_to_copy" :key="key" :class="{ chosen: parts.includes(key as Part) }">
+          <input v-model="parts" type="checkbox" :value="key" />
           <span><strong>{{ part.title }}</strong> <span class="soft">{{ part.holds }}</span></span>
         </label>
       </fieldset>

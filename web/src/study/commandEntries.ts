@@ -46,7 +46,7 @@ export function commandEntries(from: Sources): Found[] {
       run: () => from.field(quantity.key),
     })),
     ...catalogue().observations.map((observation) => ({
-      title: `${observation.part}: ${observation.title}`,
+      title: `${catalogue().part_titles[observation.part]}: ${observation.title}`,
       kind: 'seen',
       words: [observation.title, ...observation.synonyms],
       run: () => from.field(observation.key),

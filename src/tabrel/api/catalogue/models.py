@@ -2,11 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
+from tabrel.core.catalogue.glossary import Term
+from tabrel.core.catalogue.observation import Observation
+from tabrel.core.catalogue.stations import Station
 from tabrel.core.field_units import Celsius
-from tabrel.core.maps.quantities import MapQuantityName
+from tabrel.core.maps.quantities import MapQuantity
+from tabrel.core.review.copies import PartToCopy
+from tabrel.core.review.needs import Need
 from tabrel.document.results import WireModel
+from tabrel.document.wire import WIRED, Wired
 
 
 class QuantityOut(WireModel):
@@ -18,29 +24,6 @@ class QuantityOut(WireModel):
     stage: str
     synonyms: list[str]
     views: list[str]
-
-
-class ChoiceOut(WireModel):
-    """A choice of an observation."""
-
-    value: str
-    meaning: str
-
-
-class ObservationOut(WireModel):
-    """Something seen, with its choices and the views of practitioners, the default first."""
-
-    key: str
-    title: str
-    part: str
-    stage: str
-    choices: list[ChoiceOut]
-    views: list[str]
-    whole_only: bool
-    """Readable only before the filter is cut open."""
-    closed: bool
-    several: bool
-    synonyms: list[str]
 
 
 class DetailOut(WireModel):
@@ -112,17 +95,6 @@ class UnitOut(WireModel):
     inch: ShownUnitOut
 
 
-class StationOut(WireModel):
-    """A station of the work; one that is a stage takes the readings of that stage."""
-
-    name: str
-    title: str
-    synonyms: list[str]
-    is_stage: bool
-    has_tape: bool
-    """The results stand below it."""
-
-
 class ResultRowOut(WireModel):
     """A result: its name in the working, its key in answers, its title, the suffix of its unit."""
 
@@ -134,18 +106,6 @@ class ResultRowOut(WireModel):
     has_working: bool
 
 
-class MapQuantityOut(WireModel):
-    """A quantity of a map: title, key of its grid, suffix of its unit, and its scale."""
-
-    name: MapQuantityName
-    title: str
-    grid: str
-    unit: str
-    of_filter_alone: bool
-    is_logarithmic: bool
-    title_in_slice: str
-
-
 class CircuitPartOut(WireModel):
     """A part of the circuit's drawing, with its details and those written beside it."""
 
@@ -155,70 +115,36 @@ class CircuitPartOut(WireModel):
     in_drawing: list[str]
 
 
-class GlossaryTermOut(WireModel):
-    """A term of the glossary."""
-
-    term: str
-    meaning: str
-    unit: str
-    standard: str
-
-
 class ServiceOut(WireModel):
     """Why nothing can be changed, such as a full disk; empty where it can."""
 
     warning: str
 
 
-class ShortWayOut(WireModel):
-    """A way to what a row of the short sheet asks for."""
-
-    title: str
-    keys: list[str]
-
-
-class ShortRowOut(WireModel):
-    """A row of the short sheet: the field it asks for and how, other ways to the same, and what is left out without it."""
-
-    key: str
-    title: str
-    how: str
-    instead: list[ShortWayOut]
-    without: str
-
-
-class PartToCopyOut(WireModel):
-    """A part of a sample that another one can be begun with."""
-
-    key: str
-    title: str
-    holds: str
-    is_usual: bool
-
-
 class CatalogueOut(WireModel):
     """Everything that can be measured, seen or typed, and the words for it."""
 
-    stations: list[StationOut]
+    stations: Annotated[list[Station], WIRED]
     hole_shapes: list[str]
     parts: list[PartTitleOut]
+    part_titles: dict[str, str]
     quantities: list[QuantityOut]
-    observations: list[ObservationOut]
+    observations: Annotated[list[Observation], Wired(also=("part",), without=("field",))]
     details: list[DetailOut]
     terms: TermsOut
     input_fields: dict[str, str]
     units: dict[Literal["mm", "mm2", "cm2", "kpa", "mpa", "l", "l_min", "percent", "g", "c", "k", "km"], UnitOut]
     results: list[ResultRowOut]
     claimable_results: list[str]
-    map_quantities: list[MapQuantityOut]
+    map_quantities: Annotated[list[MapQuantity], WIRED]
     circuit_parts: list[CircuitPartOut]
     map_needs: list[str]
     engine_side: list[str]
     never_closes_c: Celsius
     cut_methods: dict[str, str]
     cautions: list[str]
-    short_sheet: list[ShortRowOut]
-    parts_to_copy: list[PartToCopyOut]
+    short_sheet: Annotated[list[Need], Wired(without=("missing",))]
+    parts_to_copy: Annotated[dict[str, PartToCopy], WIRED]
     oil_grades: list[str]
     date_tokens: dict[str, str]
     study_bytes: int
@@ -226,4 +152,4 @@ class CatalogueOut(WireModel):
     workbook_bytes: int
     duty_cycle_bytes: int
     count_table_bytes: int
-    glossary: list[GlossaryTermOut]
+    glossary: Annotated[list[Term], WIRED]

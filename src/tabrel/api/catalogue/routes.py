@@ -9,21 +9,13 @@ from fastapi import APIRouter, Request
 from tabrel.api.body_limit import COUNT_TABLE_BYTES, DUTY_CYCLE_BYTES, PACKAGE_BYTES, WORKBOOK_BYTES
 from tabrel.api.catalogue.models import (
     CatalogueOut,
-    ChoiceOut,
     CircuitPartOut,
     DetailOut,
-    GlossaryTermOut,
-    MapQuantityOut,
-    ObservationOut,
     PartTitleOut,
-    PartToCopyOut,
     QuantityOut,
     ResultRowOut,
     ServiceOut,
-    ShortRowOut,
-    ShortWayOut,
     ShownUnitOut,
-    StationOut,
     TermsOut,
     UnitOut,
 )
@@ -69,7 +61,7 @@ def get_service(request: Request) -> ServiceOut:
 def catalogue_out() -> CatalogueOut:
     """Return the catalogues of the core."""
     return CatalogueOut(
-        stations=[StationOut(**{**vars(station), "synonyms": list(station.synonyms)}) for station in STATIONS],
+        stations=list(STATIONS),
         hole_shapes=list(SHAPE_DIMENSIONS),
         parts=[
             *(
@@ -82,6 +74,7 @@ def catalogue_out() -> CatalogueOut:
                 for key, placement in HOLE_PLACEMENTS.items()
             ),
         ],
+        part_titles=dict(PART_TITLES),
         quantities=[
             QuantityOut(
                 key=q.key,
@@ -93,7 +86,7 @@ def catalogue_out() -> CatalogueOut:
             )
             for q in QUANTITIES.values()
         ],
-        observations=_observations(),
+        observations=list(OBSERVATIONS.values()),
         details=[
             DetailOut(
                 key=detail.key,
@@ -125,18 +118,7 @@ def catalogue_out() -> CatalogueOut:
             for row in RESULTS.values()
         ],
         claimable_results=list(CLAIMABLE_RESULTS),
-        map_quantities=[
-            MapQuantityOut(
-                name=quantity.name,
-                title=quantity.title,
-                grid=quantity.grid,
-                unit=quantity.unit,
-                of_filter_alone=quantity.of_filter_alone,
-                is_logarithmic=quantity.is_logarithmic,
-                title_in_slice=quantity.title_in_slice or quantity.title,
-            )
-            for quantity in MAP_QUANTITIES.values()
-        ],
+        map_quantities=list(MAP_QUANTITIES.values()),
         circuit_parts=[
             CircuitPartOut(
                 name=name,
@@ -151,17 +133,8 @@ def catalogue_out() -> CatalogueOut:
         never_closes_c=HOTTEST,
         cut_methods=dict(CUT_METHODS),
         cautions=list(CAUTIONS),
-        short_sheet=[
-            ShortRowOut(
-                key=need.ways[0].keys[0],
-                title=need.title,
-                how=need.ways[0].title,
-                instead=[ShortWayOut(title=way.title, keys=list(way.keys)) for way in need.ways[1:]],
-                without=need.without,
-            )
-            for need in SHORT_SHEET
-        ],
-        parts_to_copy=[PartToCopyOut(key=key, **vars(part)) for key, part in PARTS_TO_COPY.items()],
+        short_sheet=list(SHORT_SHEET),
+        parts_to_copy=dict(PARTS_TO_COPY),
         oil_grades=list(GRADES),
         date_tokens={f"{{{name}}}": token.means for name, token in DATE_TOKENS.items()},
         study_bytes=MOST_BYTES,
@@ -169,28 +142,8 @@ def catalogue_out() -> CatalogueOut:
         workbook_bytes=WORKBOOK_BYTES,
         duty_cycle_bytes=DUTY_CYCLE_BYTES,
         count_table_bytes=COUNT_TABLE_BYTES,
-        glossary=[
-            GlossaryTermOut(term=term.term, meaning=term.meaning, unit=term.unit, standard=term.standard) for term in GLOSSARY
-        ],
+        glossary=list(GLOSSARY),
     )
-
-
-def _observations() -> list[ObservationOut]:
-    return [
-        ObservationOut(
-            key=observation.key,
-            title=observation.title,
-            part=PART_TITLES[observation.part],
-            stage=observation.stage,
-            choices=[ChoiceOut(value=choice.value, meaning=choice.meaning) for choice in observation.choices],
-            views=list(observation.views),
-            whole_only=observation.whole_only,
-            closed=observation.closed,
-            several=observation.several,
-            synonyms=list(observation.synonyms),
-        )
-        for observation in OBSERVATIONS.values()
-    ]
 
 
 def _unit(symbol: str) -> UnitOut:
