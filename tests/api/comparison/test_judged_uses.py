@@ -67,10 +67,10 @@ def test_the_api_serves_what_the_command_line_prints(client, study, document, tm
         assert item["pairs_score"] == methods["pair_wins"]["score"][item["label"]]
         assert item["chances"] == printed["chance_of_place"][item["label"]]
     assert served["filters"][1]["score"] == methods["weighted_score"]["B"]["score"]
-    verdict = {item["label"]: item for item in served["verdicts"]}["B"]
+    verdict = served["verdicts"]["B"]
     assert verdict["stated"] == {"verdict": "fails", "reason": "leaked on the bench"}
     assert verdict["reasons"] == printed["verdicts"]["B"]["reasons"]
-    assert [line["state"] for line in verdict["lines"]] == [line["state"] for line in printed["requirements"]["B"]]
+    assert [line["state"] for line in served["requirements"]["B"]] == [line["state"] for line in printed["requirements"]["B"]]
 
 
 def test_specimens_leave_out_what_specimens_differ_by(client, study):
@@ -124,7 +124,7 @@ def test_what_no_point_changes_is_computed_once_for_every_use(client, study, mon
     assert computed.count("element_greatest_kpa") == computed.count("element_greatest_stuck_kpa") == 2  # of two filters
     assert computed.count("filter_hot_kpa") == 2
     reasons = [
-        {line["measure"]: line["reason"] for line in use["verdicts"][0]["lines"]}["element_greatest_kpa"]
+        {line["measure"]: line["reason"] for line in next(iter(use["requirements"].values()))}["element_greatest_kpa"]
         for use in (first, second)
     ]
     assert reasons[0] == reasons[1]
@@ -143,7 +143,7 @@ def test_a_weight_that_is_only_thought_of_is_judged_and_not_kept(client, study):
 
 
 def test_an_open_line_names_the_field_that_would_decide_it(client, study):
-    lines = judged(client, study)["verdicts"][0]["lines"]
+    lines = next(iter(judged(client, study)["requirements"].values()))
     assert "sample.stated_collapse" in {line["decided_by"] for line in lines if line["state"] == "open"}
     sample = study["samples"][0]["id"]
     sheet = client.get(f"/api/samples/{sample}/details/sample.stated_collapse")

@@ -2736,14 +2736,14 @@ export interface components {
         };
         /**
          * DisagreementOut
-         * @description Two filters that the ranking methods put in a different order, and the criteria that make it so.
+         * @description Two filters that the ranking methods put in a different order.
          */
         DisagreementOut: {
-            first_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
-            first_label: string;
+            one: string;
+            one_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
+            other: string;
+            other_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
             pulls: components["schemas"]["PullOut"][];
-            second_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
-            second_label: string;
         };
         /**
          * DrawnPackOut
@@ -3081,18 +3081,6 @@ export interface components {
             label: string;
         };
         /**
-         * FilterVerdictOut
-         * @description The verdict on one filter: what follows from the lines, what the analyst set, and why.
-         */
-        FilterVerdictOut: {
-            label: string;
-            lines: components["schemas"]["JudgedLineOut"][];
-            /** @enum {string} */
-            proposed: "meets" | "open" | "fails" | "none";
-            reasons: string[];
-            stated: components["schemas"]["StatedVerdictOut"] | null;
-        };
-        /**
          * FindingOut
          * @description One dimension or attribute of two filters; null where one was not looked at.
          */
@@ -3301,13 +3289,11 @@ export interface components {
             worst: number | null;
         };
         /**
-         * JudgedLineOut
+         * JudgedRequirementOut
          * @description One line of a use for one filter.
          */
-        JudgedLineOut: {
-            /** @description False for a fault that the analyst only imagines. */
+        JudgedRequirementOut: {
             counts: boolean;
-            /** @description Measure that would decide an open line. */
             decided_by: string | null;
             is_asked_of_every_use: boolean;
             measure: string;
@@ -3335,11 +3321,16 @@ export interface components {
             left_out: string[];
             name: string;
             pairs: components["schemas"]["ComparedPairOut"][];
+            requirements: {
+                [key: string]: components["schemas"]["JudgedRequirementOut"][];
+            };
             /** @description Filters that nothing tells apart: one part, which takes one place. */
             same_parts: string[][];
             swaps: components["schemas"]["SwapOut"][];
             use_id: number;
-            verdicts: components["schemas"]["FilterVerdictOut"][];
+            verdicts: {
+                [key: string]: components["schemas"]["UseVerdictOfOut"];
+            };
             /** @description Criteria in which no filter has anything. */
             without_values: string[];
         };
@@ -4081,13 +4072,12 @@ export interface components {
         };
         /**
          * PullOut
-         * @description Effect of one criterion on a pair of filters: points of the score by which the first leads.
+         * @description Effect of one criterion on a pair of filters.
          */
         PullOut: {
             is_told_apart: boolean;
             measure: string;
             name: string;
-            /** @description Negative if the second filter gains. */
             points: number;
         };
         /**
@@ -4884,15 +4874,6 @@ export interface components {
             within_tolerance: boolean;
         };
         /**
-         * StatedVerdictOut
-         * @description Verdict that the analyst stated.
-         */
-        StatedVerdictOut: {
-            reason: string | null;
-            /** @enum {string} */
-            verdict: "meets" | "open" | "fails" | "none";
-        };
-        /**
          * StationOut
          * @description One station.
          */
@@ -4979,16 +4960,14 @@ export interface components {
         };
         /**
          * SwapOut
-         * @description The change that would swap two neighbours of the weighted score.
+         * @description The change that would swap two neighbours.
          */
         SwapOut: {
             above: string;
             below: string;
             change_in_u: number | null;
             level_weight: number | null;
-            /** @description The weight with the smallest relative change that swaps the two; null if none does. */
             measure: string | null;
-            /** @description The value that swaps the two with the fewest of its own U. */
             value_measure: string | null;
             value_sample: string | null;
             weight: number | null;
@@ -5233,6 +5212,16 @@ export interface components {
             use: components["schemas"]["Use"];
         };
         /**
+         * UseVerdictOfOut
+         * @description The verdict on a filter: what follows from the lines, what the analyst set, and the reasons.
+         */
+        UseVerdictOfOut: {
+            /** @enum {string} */
+            proposed: "meets" | "open" | "fails" | "none";
+            reasons: string[];
+            stated: components["schemas"]["VerdictOut"] | null;
+        };
+        /**
          * UsesOut
          * @description The uses of a study, and what is there to make one.
          */
@@ -5293,6 +5282,16 @@ export interface components {
          */
         Verdict: {
             reason?: string | null;
+            sample: string;
+            /** @enum {string} */
+            verdict: "meets" | "open" | "fails" | "none";
+        };
+        /**
+         * VerdictOut
+         * @description The analyst's own verdict on a sample, with the reason.
+         */
+        VerdictOut: {
+            reason: string | null;
             sample: string;
             /** @enum {string} */
             verdict: "meets" | "open" | "fails" | "none";

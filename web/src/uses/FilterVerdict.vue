@@ -8,7 +8,9 @@ import { VERDICTS, type Verdict } from './ranking'
 import type { Use } from './useUses'
 
 const props = defineProps<{
-  verdict: Schemas['FilterVerdictOut']
+  label: string
+  verdict: Schemas['UseVerdictOfOut']
+  lines: readonly Schemas['JudgedRequirementOut'][]
   use: Use
   /** Title of the key of a reading, detail, observation or result, if it leads somewhere. */
   titleOf: (key: string) => string | null
@@ -21,7 +23,7 @@ const STATES = { met: 'met', failed: 'failed', open: 'open' } as const
 const chosen = ref<string>('')
 const reason = ref('')
 watch(
-  () => [props.verdict.label, props.verdict.stated?.verdict, props.verdict.stated?.reason],
+  () => [props.label, props.verdict.stated?.verdict, props.verdict.stated?.reason],
   () => {
     chosen.value = props.verdict.stated?.verdict ?? ''
     reason.value = props.verdict.stated?.reason ?? ''
@@ -33,12 +35,12 @@ const options = [
   ...(['meets', 'open', 'fails'] as const).map((value) => ({ value, label: VERDICTS[value].long })),
 ]
 const unsaved = computed(() => chosen.value !== (props.verdict.stated?.verdict ?? '') || reason.value.trim() !== (props.verdict.stated?.reason ?? ''))
-const openLines = computed(() => props.verdict.lines.filter((line) => line.state === 'open' && line.counts))
+const openLines = computed(() => props.lines.filter((line) => line.state === 'open' && line.counts))
 /** Fields that would decide, each once. */
 const deciding = computed(() => [...new Set(openLines.value.map((line) => line.decided_by))].filter((key): key is string => Boolean(key && props.titleOf(key))))
 
 async function save() {
-  const { label } = props.verdict
+  const { label } = props
   const [verdict, text] = [chosen.value, reason.value.trim()]
   await guarded(() =>
     props.change((now) => {
@@ -53,7 +55,7 @@ const needsReason = computed(() => Boolean(chosen.value) && !reason.value.trim()
 <template>
   <div class="verdict-of plain">
     <h3>
-      {{ verdict.label }}, {{ use.name }}:
+      {{ label }}, {{ use.name }}:
       <span :class="verdict.proposed">{{ VERDICTS[verdict.proposed].long }}</span>
       <template v-if="verdict.stated">
         · your own: <span :class="verdict.stated.verdict">{{ VERDICTS[verdict.stated.verdict].long }}</span>
@@ -70,7 +72,7 @@ const needsReason = computed(() => Boolean(chosen.value) && !reason.value.trim()
     </p>
     <table aria-label="Requirements, line by line">
       <tbody>
-        <tr v-for="line in verdict.lines" :key="line.measure + line.reason" :data-line="line.measure" :class="{ aside: !line.counts }">
+        <tr v-for="line in lines" :key="line.measure + line.reason" :data-line="line.measure" :class="{ aside: !line.counts }">
           <th scope="row" :class="line.state">{{ line.counts ? STATES[line.state] : `decides nothing (${STATES[line.state]})` }}</th>
           <td>{{ line.reason }}</td>
           <td class="soft">{{ line.is_asked_of_every_use ? 'asked of every use' : 'your requirement' }}</td>
@@ -80,7 +82,7 @@ const needsReason = computed(() => Boolean(chosen.value) && !reason.value.trim()
         </tr>
       </tbody>
     </table>
-    <form :data-unsaved="unsaved ? `verdict on ${verdict.label}` : undefined" @submit.prevent="save">
+    <form :data-unsaved="unsaved ? `verdict on ${label}` : undefined" @submit.prevent="save">
       <span id="own-verdict">your own verdict</span>
       <ChoiceField v-model="chosen" :options="options" label="Your own verdict" />
       <label class="because">because <input v-model="reason" autocomplete="off" aria-label="Reason of your own verdict" /></label>

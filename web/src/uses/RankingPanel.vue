@@ -119,10 +119,10 @@ function choose(event: Event) {
     <div class="why">
       <section v-if="judged.disagreements.length" aria-label="Where the methods disagree">
         <h3>Where the methods disagree</h3>
-        <div v-for="pair in judged.disagreements.slice(0, 2)" :key="pair.first_label + pair.second_label" class="pair" data-part="disagreement">
+        <div v-for="pair in judged.disagreements.slice(0, 2)" :key="pair.one + pair.other" class="pair" data-part="disagreement">
           <p>{{ disagreementSentence(pair) }}</p>
-          <p class="soft">for {{ pair.first_label }}: {{ pullsFor(pair, true).join(', ') || 'nothing' }}</p>
-          <p class="soft">for {{ pair.second_label }}: {{ pullsFor(pair, false).join(', ') || 'nothing' }}</p>
+          <p class="soft">for {{ pair.one }}: {{ pullsFor(pair, true).join(', ') || 'nothing' }}</p>
+          <p class="soft">for {{ pair.other }}: {{ pullsFor(pair, false).join(', ') || 'nothing' }}</p>
         </div>
         <p v-if="judged.disagreements.length > 2" class="soft fine">and in {{ judged.disagreements.length - 2 }} pairs farther down. In brackets: points of the weighted score.</p>
         <p v-else class="soft fine">In brackets: points of the weighted score.</p>

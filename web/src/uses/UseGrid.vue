@@ -18,7 +18,7 @@ const emit = defineEmits<{ choose: [useId: number, label: string | null] }>()
 
 function verdict(use: StoredUse, label: string) {
   const judged = props.ofUse.get(use.id)?.data
-  return judged?.use_id === use.id ? judged.verdicts.find((verdict) => verdict.label === label) : undefined
+  return judged?.use_id === use.id ? judged.verdicts[label] : undefined
 }
 /** Both verdicts as they are read out; what is seen is part of it. */
 function spoken(use: StoredUse, label: string): string {

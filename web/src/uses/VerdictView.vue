@@ -55,7 +55,11 @@ const PAGES = [
   { label: 'Requirements', value: 'reasons' },
   { label: 'What it asks', value: 'setup' },
 ] as const
-const verdict = computed(() => judged.value?.verdicts.find((verdict) => verdict.label === chosenLabel.value) ?? judged.value?.verdicts[0])
+/** Filter whose requirements are shown: the chosen one, else the first. */
+const shownLabel = computed(() => {
+  const labels = Object.keys(judged.value?.verdicts ?? {})
+  return labels.find((label) => label === chosenLabel.value) ?? labels[0] ?? null
+})
 
 function choose(useId: number, label: string | null) {
   chosenUse.value = useId
@@ -94,7 +98,7 @@ function titleOf(key: string): string | null {
 }
 /** To the field, of the filter that is judged, that would decide a line. */
 function goTo(key: string) {
-  const sampleId = filters.value.find((filter) => filter.label === verdict.value?.label)?.sample_id ?? props.sampleId
+  const sampleId = filters.value.find((filter) => filter.label === shownLabel.value)?.sample_id ?? props.sampleId
   const result = resultNamed(key)
   const params = { studyId: props.studyId, sampleId }
   if (result) void router.push({ name: 'working', params: { ...params, result: result.name } })
@@ -119,7 +123,7 @@ function goTo(key: string) {
             <button type="button" class="tool" :aria-label="`Begin the use ${preset.name}`" @click="begin(preset.name)">{{ preset.name }}</button> {{ preset.about }}
           </p>
         </div>
-        <UseGrid v-else :uses="stored" :labels="labels" :of-use="ofUse" :progress="progress" :colours="colours" :chosen-use="use?.id ?? null" :chosen-label="page === 'reasons' ? (verdict?.label ?? null) : null" @choose="choose" />
+        <UseGrid v-else :uses="stored" :labels="labels" :of-use="ofUse" :progress="progress" :colours="colours" :chosen-use="use?.id ?? null" :chosen-label="page === 'reasons' ? shownLabel : null" @choose="choose" />
         <div class="acts">
           <AddChoice v-if="stored.length" :options="presetOptions" label="Add a use" @add="begin" />
           <button v-if="progress.size" type="button" class="tool" @click="isStopped = true">stop</button>
@@ -143,7 +147,7 @@ function goTo(key: string) {
           <template v-if="shownJudged && page !== 'setup'">
             <p v-if="page === 'ranking' && !shownJudged.criteria.length" class="soft">Nothing is ranked: this use has no criterion yet. “What it asks” adds some.</p>
             <RankingPanel v-else-if="page === 'ranking'" v-model:trial="trial" v-model:any-weights="anyWeights" :judged="shownJudged" :colours="colours" :trial-error="thought.error.value?.message ?? ''" @keep="keep" />
-            <FilterVerdict v-else-if="verdict" :verdict="verdict" :use="use.use" :title-of="titleOf" :change="change" @field="goTo" />
+            <FilterVerdict v-else-if="judged && shownLabel" :label="shownLabel" :verdict="judged.verdicts[shownLabel]!" :lines="judged.requirements[shownLabel]!" :use="use.use" :title-of="titleOf" :change="change" @field="goTo" />
           </template>
         </div>
       </section>

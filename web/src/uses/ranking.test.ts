@@ -28,10 +28,10 @@ function ranked(label: string, pairs: number, sum: number, score: number | null)
 const judgedOf = (filters: Judged['filters'], same_parts: string[][] = []) => ({ filters, same_parts }) as unknown as Judged
 
 const PAIR: Schemas['DisagreementOut'] = {
-  first_label: 'A',
-  second_label: 'B',
-  first_by: ['weighted_score'],
-  second_by: ['pair_wins', 'rank_sum'],
+  one: 'A',
+  other: 'B',
+  one_by: ['weighted_score'],
+  other_by: ['pair_wins', 'rank_sum'],
   pulls: [
     { measure: 'price', name: 'price', points: 21.4, is_told_apart: true },
     { measure: 'life_h', name: 'life', points: -3.1, is_told_apart: false },

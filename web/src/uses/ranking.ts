@@ -7,7 +7,7 @@ import type { Judged } from './useJudged'
 type Criterion = Schemas['JudgedCriterionOut']
 type Disagreement = Schemas['DisagreementOut']
 type Known = Schemas['KnownValueOut']
-export type Verdict = Schemas['FilterVerdictOut']['proposed']
+export type Verdict = Schemas['UseVerdictOfOut']['proposed']
 
 export const VERDICTS: Readonly<Record<Verdict, { short: string; long: string }>> = {
   meets: { short: 'meets', long: 'meets the stated requirements' },
@@ -16,7 +16,7 @@ export const VERDICTS: Readonly<Record<Verdict, { short: string; long: string }>
   none: { short: 'none stated', long: 'no requirement stated' },
 }
 
-const METHODS: Readonly<Record<Disagreement['first_by'][number], string>> = {
+const METHODS: Readonly<Record<Disagreement['one_by'][number], string>> = {
   pair_wins: 'pair wins',
   rank_sum: 'rank sum',
   weighted_score: 'weighted score',
@@ -66,8 +66,8 @@ export function pullsFor(pair: Disagreement, first: boolean): string[] {
 }
 
 export function disagreementSentence(pair: Disagreement): string {
-  const by = (methods: Disagreement['first_by']) => listed(methods.map((method) => METHODS[method]))
-  const text = `${by(pair.first_by)} put${pair.first_by.length > 1 ? '' : 's'} ${pair.first_label} ahead of ${pair.second_label}, ${by(pair.second_by)} the other way round.`
+  const by = (methods: Disagreement['one_by']) => listed(methods.map((method) => METHODS[method]))
+  const text = `${by(pair.one_by)} put${pair.one_by.length > 1 ? '' : 's'} ${pair.one} ahead of ${pair.other}, ${by(pair.other_by)} the other way round.`
   return text[0]!.toUpperCase() + text.slice(1)
 }
 

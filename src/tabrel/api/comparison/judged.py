@@ -12,18 +12,12 @@ from fastapi import APIRouter, Query, Request
 from tabrel.api.comparison.judged_models import (
     Compared,
     ComparedPairOut,
-    DisagreementOut,
     FilterAtUseOut,
-    FilterVerdictOut,
     JudgedCriterionOut,
-    JudgedLineOut,
     JudgedUseOut,
     KnownValueOut,
     PlaceOut,
-    PullOut,
     RankedFilterOut,
-    StatedVerdictOut,
-    SwapOut,
 )
 from tabrel.api.comparison.uses import shown_units
 from tabrel.api.deps import Connection, SampleId, StudyId, UseId
@@ -32,8 +26,7 @@ from tabrel.api.turns import HEAVY
 from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import sheet_measures
-from tabrel.core.judge.disagreements import Disagreement
-from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, UseVerdictOf, judge_use
+from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, judge_use
 from tabrel.core.judge.knowledge_cache import KnowledgeCache
 from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import measures_of_use
@@ -156,9 +149,10 @@ def _judged_out(use_id: int, judged: JudgedUse) -> JudgedUseOut:
         filters=[_filter_out(judged, label) for label in judged.ranked],
         pairs=[_pair_out(judged, text, other) for text, other in combinations(judged.ranked, 2)],
         circles=[list(circle) for circle in judged.pair_wins.circles],
-        disagreements=[_disagreement_out(disagreement) for disagreement in judged.disagreements],
-        swaps=[SwapOut(**vars(swap)) for swap in judged.swaps],
-        verdicts=[_verdict_out(label, judged.verdicts[label], judged.requirements[label]) for label in judged.labels],
+        disagreements=list(judged.disagreements),
+        swaps=list(judged.swaps),
+        verdicts=dict(judged.verdicts),
+        requirements={label: [_with_field(line) for line in lines] for label, lines in judged.requirements.items()},
         left_out=[label for label in judged.labels if label not in judged.ranked],
         without_values=list(judged.without_values),
         asked_end_points=list(judged.asked_end_points),
@@ -225,31 +219,6 @@ def _pair_out(judged: JudgedUse, first: str, second: str) -> ComparedPairOut:
     )
 
 
-def _disagreement_out(pair: Disagreement) -> DisagreementOut:
-    return DisagreementOut(
-        first_label=pair.one,
-        second_label=pair.other,
-        first_by=list(pair.one_by),
-        second_by=list(pair.other_by),
-        pulls=[PullOut(**vars(pull)) for pull in pair.pulls],
-    )
-
-
-def _verdict_out(label: str, verdict: UseVerdictOf, lines: tuple[JudgedRequirement, ...]) -> FilterVerdictOut:
-    stated = verdict.stated
-    return FilterVerdictOut(
-        label=label,
-        proposed=verdict.proposed,
-        stated=None if stated is None else StatedVerdictOut(verdict=stated.verdict, reason=stated.reason),
-        reasons=list(verdict.reasons),
-        lines=[_line_out(line) for line in lines],
-    )
-
-
-_FIELDS = {COLLAPSE_KEY: "sample.stated_collapse"}
-"""Field in which what would decide a line is typed, where it is not called as the document calls it."""
-
-
-def _line_out(line: JudgedRequirement) -> JudgedLineOut:
-    named = {**vars(line), "decided_by": _FIELDS.get(line.decided_by or "", line.decided_by)}
-    return JudgedLineOut(**named)
+def _with_field(line: JudgedRequirement) -> JudgedRequirement:
+    """Return a line with the field in which what would decide it is typed, where the document calls it otherwise."""
+    return replace(line, decided_by="sample.stated_collapse") if line.decided_by == COLLAPSE_KEY else line

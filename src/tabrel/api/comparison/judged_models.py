@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from tabrel.api.catalogue.models import ShownUnitOut
-from tabrel.core.judge.disagreements import RankingMethod
-from tabrel.core.judge.requirements import RequirementState
-from tabrel.core.study.uses import UseVerdict
+from tabrel.core.judge.chances import Swap
+from tabrel.core.judge.disagreements import Disagreement
+from tabrel.core.judge.judged_use import UseVerdictOf
+from tabrel.core.judge.requirements import JudgedRequirement
 from tabrel.document.results import WireModel
+from tabrel.document.wire import WIRED
 
 Compared = Literal["part_numbers", "specimens"]
 
@@ -91,71 +93,6 @@ class ComparedPairOut(WireModel):
     won_by_second: int
 
 
-class PullOut(WireModel):
-    """Effect of one criterion on a pair of filters: points of the score by which the first leads."""
-
-    measure: str
-    name: str
-    points: float
-    """Negative if the second filter gains."""
-    is_told_apart: bool
-
-
-class DisagreementOut(WireModel):
-    """Two filters that the ranking methods put in a different order, and the criteria that make it so."""
-
-    first_label: str
-    second_label: str
-    first_by: list[RankingMethod]
-    second_by: list[RankingMethod]
-    pulls: list[PullOut]
-
-
-class SwapOut(WireModel):
-    """The change that would swap two neighbours of the weighted score."""
-
-    above: str
-    below: str
-    measure: str | None
-    """The weight with the smallest relative change that swaps the two; null if none does."""
-    weight: float | None
-    level_weight: float | None
-    value_measure: str | None
-    """The value that swaps the two with the fewest of its own U."""
-    value_sample: str | None
-    change_in_u: float | None
-
-
-class JudgedLineOut(WireModel):
-    """One line of a use for one filter."""
-
-    measure: str
-    state: RequirementState
-    reason: str
-    is_asked_of_every_use: bool
-    counts: bool
-    """False for a fault that the analyst only imagines."""
-    decided_by: str | None
-    """Measure that would decide an open line."""
-
-
-class StatedVerdictOut(WireModel):
-    """Verdict that the analyst stated."""
-
-    verdict: UseVerdict
-    reason: str | None
-
-
-class FilterVerdictOut(WireModel):
-    """The verdict on one filter: what follows from the lines, what the analyst set, and why."""
-
-    label: str
-    proposed: UseVerdict
-    stated: StatedVerdictOut | None
-    reasons: list[str]
-    lines: list[JudgedLineOut]
-
-
 class JudgedUseOut(WireModel):
     """One use judged for every filter."""
 
@@ -167,9 +104,10 @@ class JudgedUseOut(WireModel):
     filters: list[RankedFilterOut]
     pairs: list[ComparedPairOut]
     circles: list[list[str]]
-    disagreements: list[DisagreementOut]
-    swaps: list[SwapOut]
-    verdicts: list[FilterVerdictOut]
+    disagreements: Annotated[list[Disagreement], WIRED]
+    swaps: Annotated[list[Swap], WIRED]
+    verdicts: Annotated[dict[str, UseVerdictOf], WIRED]
+    requirements: Annotated[dict[str, list[JudgedRequirement]], WIRED]
     left_out: list[str]
     """Filters of which nothing is known in what counts."""
     without_values: list[str]
