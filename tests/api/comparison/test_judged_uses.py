@@ -68,7 +68,7 @@ def test_the_api_serves_what_the_command_line_prints(client, study, document, tm
         assert item["chances"] == printed["chance_of_place"][item["label"]]
     assert served["filters"][1]["score"] == methods["weighted_score"]["B"]["score"]
     verdict = served["verdicts"]["B"]
-    assert verdict["stated"] == {"verdict": "fails", "reason": "leaked on the bench"}
+    assert verdict["stated"] == {"sample": "B", "verdict": "fails", "reason": "leaked on the bench"}
     assert verdict["reasons"] == printed["verdicts"]["B"]["reasons"]
     assert [line["state"] for line in served["requirements"]["B"]] == [line["state"] for line in printed["requirements"]["B"]]
 
