@@ -9,10 +9,10 @@ import numpy as np
 import pytest
 from numpy.typing import NDArray
 
-from tabrel.core.field_units import IN_KPA, IN_MM, Length, Pressure, Share
+from tabrel.core.field_units import IN_KPA, IN_MM, INSIDE, OUTSIDE, Length, Pressure, Share
 from tabrel.core.uncertainty.propagation import Result
 from tabrel.document.results import WireModel
-from tabrel.document.wire import WIRED, Wired
+from tabrel.document.wire import WIRED
 
 
 @dataclass(frozen=True)
@@ -39,7 +39,16 @@ class Plate:
     corners: Annotated[tuple[tuple[float, float], ...], IN_MM]
     curve: Annotated[NDArray[np.float64], IN_KPA]
     loss: Annotated[Result, IN_KPA] | None
-    draws: NDArray[np.float64]
+    draws: Annotated[NDArray[np.float64], INSIDE]
+
+    @property
+    def count(self) -> int:
+        """Stays inside: nothing says that it goes out."""
+        return len(self.holes)
+
+    @property
+    def is_round(self) -> Annotated[bool, OUTSIDE]:
+        return True
 
     @property
     def radius(self) -> Length:
@@ -49,7 +58,7 @@ class Plate:
 class Shown(WireModel):
     """A plate as it goes out."""
 
-    plate: Annotated[Plate | None, Wired(also=("radius",), without=("draws",))]
+    plate: Annotated[Plate | None, WIRED]
     named: Annotated[dict[str, Hole], WIRED]
 
 
@@ -63,7 +72,8 @@ def test_every_number_goes_out_in_the_unit_its_key_ends_in():
     assert shown["plate"]["corners_mm"] == [[pytest.approx(10), pytest.approx(20)]]
     assert shown["plate"]["curve_kpa"] == [1, 2]
     assert shown["plate"]["loss_kpa"]["value"] == 5
-    assert "draws" not in shown["plate"]
+    assert shown["plate"]["is_round"]
+    assert not {"draws", "count"} & shown["plate"].keys()
     assert shown["plate"]["radius_mm"] == pytest.approx(3)
     assert shown["named"]["a"]["bore_mm"] == pytest.approx(6)
     assert Shown(plate=None, named={}).model_dump() == {"plate": None, "named": {}}

@@ -67,6 +67,14 @@ class Out:
         return shown if self.decimals is None else round(shown, self.decimals)
 
 
+class Inside:
+    """Mark of a field that does not go out."""
+
+
+INSIDE = Inside()
+OUTSIDE = Out("", "")
+"""Mark of a property without a unit that goes out with the fields."""
+
 IN_MM = Out("mm", "mm", 1e-3)
 IN_DRAWN_MM = Out("mm", "mm", 1e-3, decimals=3)
 IN_KPA = Out("kpa", "kPa", 1e3)

@@ -15,7 +15,8 @@ def test_holes_are_added_changed_and_removed(client, blank):
     assert (part["key"], part["hole_group"]["count"]) == ("holes.inlet[0]", 8)
     area = 8 * 3.141592653589793 * 5.65**2 / 4
     assert sheet["analysis"]["results"]["inlet_hole_area_mm2"]["value"] == pytest.approx(area)
-    assert sheet["plate"]["products"][0] == pytest.approx({"count": 8, "one_mm2": area / 8, "open_fraction": 1.0})
+    product = sheet["plate"]["summary"]["products"][0]
+    assert product == pytest.approx({"count": 8, "area_mm2": area / 8, "open_fraction": 1.0})
     place, thing = f"/api/holes/{part['hole_group']['id']}", f"holes/{part['hole_group']['id']}"
     first = revision(client, blank, thing)
     sheet = add(client, blank, "holes.inlet[0].diameter", "9 x 5.65 mm")

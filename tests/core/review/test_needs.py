@@ -96,7 +96,7 @@ def test_a_blank_sample_is_told_choices_in_the_order_of_the_hands():
     outlet = next(need for need in needs if need.title == "the outlet bore")
     assert [(way.entries, len(way.left)) for way in outlet.ways] == [(1, 2), (1, 1)]  # a named thread is one line
     assert len(needs) < len(error.value.keys)  # a choice takes the place of many lines
-    words = {key for need in needs for way in need.ways for key in way.way.keys}
+    words = {key for need in needs for way in need.ways for key in way.keys}
     assert {"bypass.spring_wire_diameter", "sample.stated_bypass", "engine"} <= words
 
 

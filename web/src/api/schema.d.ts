@@ -2083,7 +2083,7 @@ export interface components {
          */
         BeforeCutOut: {
             cut: components["schemas"]["CutOut"] | null;
-            missing: components["schemas"]["MissingBeforeCutOut"][];
+            missing: components["schemas"]["GateItemOut"][];
         };
         /**
          * BehaviourOut
@@ -2252,7 +2252,6 @@ export interface components {
          */
         ChoiceOut: {
             meaning: string;
-            stored: string | null;
             value: string;
         };
         /**
@@ -2692,20 +2691,6 @@ export interface components {
             text: string;
         };
         /**
-         * DetailNumberOut
-         * @description A detail that is a number: in both families, whether its text is as typed, where it comes from.
-         */
-        DetailNumberOut: {
-            inch: string;
-            /** @description False for a number assumed or taken from elsewhere. */
-            is_typed: boolean;
-            metric: string;
-            /** @description Null if the analyst typed it. */
-            origin: string | null;
-            /** @description Null for measured. */
-            provenance: string | null;
-        };
-        /**
          * DetailOut
          * @description A detail of study, engine or sample.
          */
@@ -2723,6 +2708,17 @@ export interface components {
             views: string[];
             /** @description Readable only before the filter is cut open. */
             whole_only: boolean;
+        };
+        /**
+         * DetailValueOut
+         * @description One detail and its value.
+         */
+        DetailValueOut: {
+            inch: string;
+            is_typed: boolean;
+            metric: string;
+            origin: string | null;
+            provenance: ("measured" | "derived" | "published" | "by_eye" | "assumed") | null;
         };
         /**
          * DifferenceOut
@@ -3139,6 +3135,16 @@ export interface components {
             written: string;
         };
         /**
+         * GateItemOut
+         * @description Something that can be learned only before the cut and is still missing.
+         */
+        GateItemOut: {
+            key: string;
+            /** @enum {string} */
+            kind: "reading" | "observation" | "detail" | "holes";
+            title: string;
+        };
+        /**
          * HeadingOut
          * @description A heading and its meaning.
          */
@@ -3190,11 +3196,11 @@ export interface components {
         };
         /**
          * HoleProductOut
-         * @description The product of one group: count × area of one, open part.
+         * @description The product of a group of holes: how many, the area of one, and the open part of it.
          */
         HoleProductOut: {
+            area_mm2: number;
             count: number;
-            one_mm2: number;
             open_fraction: number;
         };
         /**
@@ -3527,15 +3533,6 @@ export interface components {
             title: string;
         };
         /**
-         * MissingBeforeCutOut
-         * @description Something that can be learned only before the cut and is still missing.
-         */
-        MissingBeforeCutOut: {
-            key: string;
-            kind: string;
-            title: string;
-        };
-        /**
          * MovableOut
          * @description The change that undo or redo would move, and whether it was made in the window that asks.
          */
@@ -3564,6 +3561,14 @@ export interface components {
             index: number;
             kinematic_mm2_s: number;
             temperature_c: number;
+        };
+        /**
+         * MultiHoleLossRatioOut
+         * @description Loss of the real holes over that of one round hole of the same area in the same plate.
+         */
+        MultiHoleLossRatioOut: {
+            hot: number | null;
+            viscous: number;
         };
         /**
          * NeedOut
@@ -3768,16 +3773,17 @@ export interface components {
         };
         /**
          * OpenNeedOut
-         * @description Something that is needed, and the ways to it: the fewest empty fields first.
+         * @description A need that is not met, and the ways to it: the fewest empty fields first.
          */
         OpenNeedOut: {
-            group: string;
+            /** @enum {string} */
+            group: "outside" | "opened" | "element" | "media" | "engine";
             title: string;
             ways: components["schemas"]["OpenWayOut"][];
         };
         /**
          * OpenWayOut
-         * @description A way to what is needed: its fields, and those of them that are still empty.
+         * @description A way that is still to be gone, and which of its fields are empty.
          */
         OpenWayOut: {
             entries: number;
@@ -3845,10 +3851,10 @@ export interface components {
             unfiltered_percent: (number | null)[][];
         };
         /**
-         * OutletOut
+         * OutletChoiceOut
          * @description The flow area with one bore an engine may have.
          */
-        OutletOut: {
+        OutletChoiceOut: {
             adapter_ratio: number | null;
             area_mm2: number;
             bore_mm: number;
@@ -3978,17 +3984,16 @@ export interface components {
         };
         /**
          * PlacedHoleOut
-         * @description One hole where it lies, y upward.
+         * @description One hole where it lies.
          */
         PlacedHoleOut: {
-            /** @description From 0. */
             group: number;
-            points_mm: number[][];
+            outline_mm: number[][];
             wrong: boolean;
         };
         /**
          * PlateCircleOut
-         * @description A circle of the plate from below.
+         * @description A circle of the plate: which dimension it is, its diameter, and whether it was measured.
          */
         PlateCircleOut: {
             diameter_mm: number;
@@ -3996,21 +4001,46 @@ export interface components {
             measured: boolean;
         };
         /**
+         * PlateLayoutOut
+         * @description The plate from below.
+         */
+        PlateLayoutOut: {
+            circles: components["schemas"]["PlateCircleOut"][];
+            hole_circles_measured: boolean;
+            holes: components["schemas"]["PlacedHoleOut"][];
+            problems: components["schemas"]["PlateProblemOut"][];
+        };
+        /**
          * PlateOut
          * @description The plate from below, and the figures beside its two areas.
          */
         PlateOut: {
-            circles: components["schemas"]["PlateCircleOut"][];
+            layout: components["schemas"]["PlateLayoutOut"];
+            summary: components["schemas"]["PlateSummaryOut"];
+        };
+        /**
+         * PlateProblemOut
+         * @description A contradiction among measurements: a code, a sentence, and the reading to look at.
+         */
+        PlateProblemOut: {
+            code: string;
+            message: string;
+            where: string;
+        };
+        /**
+         * PlateSummaryOut
+         * @description Figures of the plate beside its two areas.
+         */
+        PlateSummaryOut: {
             equivalent_diameter_mm: number | null;
-            hole_circles_measured: boolean;
-            holes: components["schemas"]["PlacedHoleOut"][];
-            loss_ratio_hot: number | null;
-            loss_ratio_viscous: number | null;
-            outlets: components["schemas"]["OutletOut"][];
+            hole_count: number;
+            multi_hole_loss_ratio: components["schemas"]["MultiHoleLossRatioOut"] | null;
+            outlets: components["schemas"]["OutletChoiceOut"][];
             perimeter_mm: number;
-            problems: string[];
             products: components["schemas"]["HoleProductOut"][];
-            sections: components["schemas"]["SectionOut"][];
+            sections_mm2: {
+                [key: string]: number;
+            };
         };
         /**
          * PleatCountCurveOut
@@ -4495,14 +4525,6 @@ export interface components {
             ways: components["schemas"]["OilWayOut"][];
         };
         /**
-         * SectionOut
-         * @description One section the oil passes at the plate.
-         */
-        SectionOut: {
-            area_mm2: number;
-            name: string;
-        };
-        /**
          * SectionPartOut
          * @description A cut part, right half.
          */
@@ -4613,7 +4635,7 @@ export interface components {
                 [key: string]: string;
             };
             detail_numbers?: {
-                [key: string]: components["schemas"]["DetailNumberOut"];
+                [key: string]: components["schemas"]["DetailValueOut"];
             };
             detail_questions?: {
                 [key: string]: string;
@@ -4673,7 +4695,7 @@ export interface components {
                 [key: string]: string;
             };
             detail_numbers: {
-                [key: string]: components["schemas"]["DetailNumberOut"];
+                [key: string]: components["schemas"]["DetailValueOut"];
             };
             detail_questions: {
                 [key: string]: string;
@@ -5389,7 +5411,6 @@ export interface components {
          * @description One way to something that is needed.
          */
         WayOut: {
-            in_one_line: boolean;
             keys: string[];
             title: string;
         };

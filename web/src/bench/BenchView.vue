@@ -61,7 +61,7 @@ const generalWarnings = computed(() => {
       part.fields.flatMap((field) => field.warnings.map((warning) => warning.message)),
     ),
   )
-  const drawn = new Set(hasPlate.value ? sheet.data.value?.plate.problems : [])
+  const drawn = new Set(hasPlate.value ? sheet.data.value?.plate.layout.problems.map((problem) => problem.message) : [])
   return (sheet.data.value?.analysis.warnings ?? []).filter(
     ({ message, where }) =>
       !placed.has(message) && !drawn.has(message) && stationOfKey(where, sheet.data.value) === props.stage,
@@ -193,9 +193,9 @@ watch(
         @pick="pick"
       />
       <div v-else class="picture">
-        <PlateDrawing :plate="sheet.data.value.plate" :lit="lit" :family="preferences.family" @pick="pick" />
+        <PlateDrawing :plate="sheet.data.value.plate.layout" :lit="lit" :family="preferences.family" @pick="pick" />
       </div>
-      <p v-if="!sheet.data.value.plate.hole_circles_measured && sheet.data.value.plate.holes.length" class="soft dashes">
+      <p v-if="!sheet.data.value.plate.layout.hole_circles_measured && sheet.data.value.plate.layout.holes.length" class="soft dashes">
         Dashed: not measured, at a typical size or place.
       </p>
       <PlateFigures :plate="sheet.data.value.plate" :family="preferences.family" />

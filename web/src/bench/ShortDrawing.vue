@@ -23,7 +23,7 @@ const place = computed(() => props.sheet.parts.flatMap((part) => part.observatio
 
 <template>
   <div v-if="picture === 'plate'" class="plate">
-    <PlateDrawing :plate="sheet.plate" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
+    <PlateDrawing :plate="sheet.plate.layout" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
   </div>
   <ValvePanel v-else-if="picture === 'valve'" :valve="figures.valve" :family="family" :place="place" :lit="lit" @pick="$emit('pick', $event)" />
   <PackPanel v-else-if="picture === 'pack'" :pack="figures.pack" :curve="figures.pleat_curve" :lit="lit" :family="family" @pick="$emit('pick', $event)" />

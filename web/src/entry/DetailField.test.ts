@@ -70,7 +70,7 @@ describe('a detail field', () => {
     expect(set.mock.calls.map(([, given]) => (given as Schemas['DetailIn']).text)).toEqual(['11 EUR', '12 EUR'])
   })
   it('shows what nobody typed in the family of the person, and what was typed as typed', async () => {
-    const number = { metric: '340 kPa', inch: '49.31 psi', is_typed: false, provenance: 'assumed', origin: null }
+    const number = { metric: '340 kPa', inch: '49.31 psi', is_typed: false, provenance: 'assumed' as const, origin: null }
     const wrapper = mount(DetailField, { props: { sampleId: 3, detail, value: '340 kPa', revision: 0, number, family: 'metric', set: vi.fn() } })
     const shown = () => (wrapper.get('input').element as HTMLInputElement).value
     expect(shown()).toBe('340 kPa')

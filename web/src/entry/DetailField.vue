@@ -18,7 +18,7 @@ const props = defineProps<{
   value: string
   /** Its revision: what a change names as seen. */
   revision: number
-  number?: Schemas['DetailNumberOut']
+  number?: Schemas['DetailValueOut']
   /** Warning about an unlikely value. */
   question?: string
   family: UnitFamily

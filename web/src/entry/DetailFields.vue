@@ -9,7 +9,7 @@ defineProps<{
   details: readonly Schemas['DetailOut'][]
   texts: Readonly<Record<string, string>>
   questions?: Readonly<Record<string, string>>
-  numbers?: Readonly<Record<string, Schemas['DetailNumberOut']>>
+  numbers?: Readonly<Record<string, Schemas['DetailValueOut']>>
   family: UnitFamily
   /** Revisions of the sheet. */
   revisions: Readonly<Record<string, number>>

@@ -13,7 +13,7 @@ afterEach(() => {
 describe('pictured choices', () => {
   const observation: Schemas['ObservationOut'] = {
     key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, closed: false, several: false, synonyms: [],
-    choices: [{ value: 'square', meaning: 'a', stored: null }, { value: 'captured lip', meaning: 'b', stored: null }],
+    choices: [{ value: 'square', meaning: 'a' }, { value: 'captured lip', meaning: 'b' }],
     views: ['Captured: it stays.', 'Square: it turns.'],
   }
   it('are chosen by number, removed by Delete, and show the default view first', async () => {
@@ -47,7 +47,7 @@ describe('pictured choices', () => {
   })
   it('of which several hold are chosen each in turn, however fast, and not by a number with a point', async () => {
     const set = vi.fn().mockReturnValue(new Promise(() => undefined))
-    const wrapper = mount(ObservationField, { props: { sampleId: 1, observation: { ...observation, several: true, choices: ['none', 'rust', 'dents'].map((value) => ({ value, meaning: '', stored: null })) }, value: null, set } })
+    const wrapper = mount(ObservationField, { props: { sampleId: 1, observation: { ...observation, several: true, choices: ['none', 'rust', 'dents'].map((value) => ({ value, meaning: '' })) }, value: null, set } })
     const group = wrapper.get('[role="group"]')
     for (const key of ['3', '2', 'Enter']) await group.trigger('keydown', { key })
     expect(set).toHaveBeenLastCalledWith('gasket.section', 'dents; rust')

@@ -7,7 +7,7 @@ import { litBy } from './plateCircles'
 import { term } from '@/catalogue/catalogue'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
-const props = defineProps<{ plate: Schemas['PlateOut']; lit: string; family: UnitFamily }>()
+const props = defineProps<{ plate: Schemas['PlateLayoutOut']; lit: string; family: UnitFamily }>()
 const emit = defineEmits<{ pick: [key: string] }>()
 
 const circles = computed(() => new Map(props.plate.circles.map((circle) => [circle.key, circle])))
@@ -45,7 +45,7 @@ const gasket = computed(() => {
 const holes = computed(() =>
   props.plate.holes.map((hole) => ({
     ...hole,
-    path: `M${hole.points_mm.map(([x, y]) => `${x} ${-y}`).join('L')}Z`,
+    path: `M${hole.outline_mm.map(([x, y]) => `${x} ${-y}`).join('L')}Z`,
     lit: now.value.group === hole.group,
   })),
 )

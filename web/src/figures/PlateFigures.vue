@@ -8,9 +8,9 @@ import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ plate: Schemas['PlateOut']; family: UnitFamily }>()
 
-const products = computed(() => productLines(props.plate, props.family))
-const discs = computed(() => sectionDiscs(props.plate, props.family))
-const outlets = computed(() => outletRows(props.plate, props.family))
+const products = computed(() => productLines(props.plate.summary, props.family))
+const discs = computed(() => sectionDiscs(props.plate.summary, props.family))
+const outlets = computed(() => outletRows(props.plate.summary, props.family))
 const length = computed(() => shownUnit('mm', props.family))
 const area = computed(() => shownUnit('mm2', props.family))
 const widest = computed(() => Math.max(1, ...discs.value.map((disc) => disc.radius)))
@@ -21,16 +21,16 @@ const description = computed(
 
 <template>
   <div class="figures">
-    <section v-if="plate.problems.length" class="problems" role="alert">
-      <p v-for="problem in plate.problems" :key="problem" class="said-wrong">{{ problem }}</p>
+    <section v-if="plate.layout.problems.length" class="problems" role="alert">
+      <p v-for="problem in plate.layout.problems" :key="problem.message" class="said-wrong">{{ problem.message }}</p>
     </section>
     <section>
       <h3>Inlet hole area</h3>
       <p v-for="product in products" :key="product" class="number product">{{ product }}</p>
       <p v-if="!products.length" class="soft">no holes with their sizes yet</p>
-      <p v-if="plate.equivalent_diameter_mm" class="fine">
-        as one round hole ⌀ {{ significant(plate.equivalent_diameter_mm * length.factor, 3) }} {{ length.symbol }}, edge
-        {{ significant(plate.perimeter_mm * length.factor, 3) }} {{ length.symbol }}. {{ lossRatioWords(plate) }}
+      <p v-if="plate.summary.equivalent_diameter_mm" class="fine">
+        as one round hole ⌀ {{ significant(plate.summary.equivalent_diameter_mm * length.factor, 3) }} {{ length.symbol }}, edge
+        {{ significant(plate.summary.perimeter_mm * length.factor, 3) }} {{ length.symbol }}. {{ lossRatioWords(plate.summary) }}
       </p>
     </section>
     <section v-if="discs.length">

@@ -4,12 +4,12 @@ import { outletRows, lossRatioWords, productLines, sectionDiscs } from './plateF
 import { litBy } from './plateCircles'
 
 const plate = {
-  circles: [], holes: [], hole_circles_measured: true, problems: [], perimeter_mm: 100, equivalent_diameter_mm: 10,
-  products: [{ count: 8, one_mm2: 28.9, open_fraction: 1 }, { count: 2, one_mm2: 30, open_fraction: 0.5 }],
-  loss_ratio_viscous: 4.04, loss_ratio_hot: null,
-  sections: [{ name: 'outlet', area_mm2: 100 }, { name: 'inlet', area_mm2: 400 }],
+  hole_count: 10, perimeter_mm: 100, equivalent_diameter_mm: 10,
+  products: [{ count: 8, area_mm2: 28.9, open_fraction: 1 }, { count: 2, area_mm2: 30, open_fraction: 0.5 }],
+  multi_hole_loss_ratio: { viscous: 4.04, hot: null },
+  sections_mm2: { outlet: 100, inlet: 400 },
   outlets: [{ name: 'stud', bore_mm: 12.7, area_mm2: 126.7, flow_area_mm2: null, controlled_by: null, adapter_ratio: 0.5 }],
-} satisfies Schemas['PlateOut']
+} satisfies Schemas['PlateSummaryOut']
 
 describe('the figures beside the plate', () => {
   it('never leave the count out of the product', () => {
@@ -25,8 +25,8 @@ describe('the figures beside the plate', () => {
   })
   it('say what dividing the area costs, and what is missing for it', () => {
     expect(lossRatioWords(plate)).toContain('4.04 times cold')
-    expect(lossRatioWords({ ...plate, loss_ratio_hot: 0.91 })).toContain('0.910 times at the hot point')
-    expect(lossRatioWords({ ...plate, loss_ratio_viscous: null })).toContain('needs the plate’s thickness')
+    expect(lossRatioWords({ ...plate, multi_hole_loss_ratio: { viscous: 4.04, hot: 0.91 } })).toContain('0.910 times at the hot point')
+    expect(lossRatioWords({ ...plate, multi_hole_loss_ratio: null })).toContain('needs the plate’s thickness')
   })
   it('show each bore and the adapter against it', () => {
     const row = outletRows(plate, 'inch')[0]!

@@ -4,16 +4,16 @@ import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import { term } from '@/catalogue/catalogue'
 
-type Plate = Schemas['PlateOut']
+type Plate = Schemas['PlateSummaryOut']
 
 /** Return the product of every group, such as "8 × 29.1 = 233 mm²". */
 export function productLines(plate: Plate, family: UnitFamily): string[] {
   const { symbol, factor } = shownUnit('mm2', family)
   const digits = family === 'metric' ? 4 : 3
-  return plate.products.map(({ count, one_mm2, open_fraction }) => {
+  return plate.products.map(({ count, area_mm2, open_fraction }) => {
     const share = open_fraction === 1 ? '' : ` × ${significant(open_fraction, 2)} open`
-    const total = significant(count * one_mm2 * open_fraction * factor, digits)
-    return `${count} × ${significant(one_mm2 * factor, digits)}${share} = ${total} ${symbol}`
+    const total = significant(count * area_mm2 * open_fraction * factor, digits)
+    return `${count} × ${significant(area_mm2 * factor, digits)}${share} = ${total} ${symbol}`
   })
 }
 
@@ -28,8 +28,9 @@ export interface Disc {
 /** Return the sections as discs, widest first, and which one controls. */
 export function sectionDiscs(plate: Plate, family: UnitFamily): Disc[] {
   const { symbol, factor } = shownUnit('mm2', family)
-  const least = Math.min(...plate.sections.map((section) => section.area_mm2))
-  return [...plate.sections]
+  const sections = Object.entries(plate.sections_mm2).map(([name, area_mm2]) => ({ name, area_mm2 }))
+  const least = Math.min(...sections.map((section) => section.area_mm2))
+  return sections
     .sort((item, other) => other.area_mm2 - item.area_mm2)
     .map(({ name, area_mm2 }) => ({
       name,
@@ -37,7 +38,7 @@ export function sectionDiscs(plate: Plate, family: UnitFamily): Disc[] {
         area_mm2 === least ? '' : `, ${significant(area_mm2 / least, 3)} times`
       }`,
       radius: Math.sqrt(area_mm2 / Math.PI),
-      controls: area_mm2 === least && plate.sections.length > 1,
+      controls: area_mm2 === least && sections.length > 1,
     }))
 }
 
@@ -63,9 +64,10 @@ export function outletRows(plate: Plate, family: UnitFamily): OutletRow[] {
 
 /** Return the division ratio in words. */
 export function lossRatioWords(plate: Plate): string {
-  if (plate.loss_ratio_viscous === null)
+  const ratio = plate.multi_hole_loss_ratio
+  if (!ratio)
     return plate.products.length ? 'The cost of dividing the area needs the plate’s thickness.' : ''
-  const cold = `${significant(plate.loss_ratio_viscous, 3)} times cold`
-  const hot = plate.loss_ratio_hot === null ? '' : `, ${significant(plate.loss_ratio_hot, 3)} times at the hot point`
+  const cold = `${significant(ratio.viscous, 3)} times cold`
+  const hot = ratio.hot === null ? '' : `, ${significant(ratio.hot, 3)} times at the hot point`
   return `Against one round hole of the same area the loss is ${cold}${hot}.`
 }

@@ -12,7 +12,7 @@ from tabrel.core.maps.quantities import MapQuantity
 from tabrel.core.review.copies import PartToCopy
 from tabrel.core.review.needs import Need
 from tabrel.document.results import WireModel
-from tabrel.document.wire import WIRED, Wired
+from tabrel.document.wire import WIRED
 
 
 class QuantityOut(WireModel):
@@ -129,7 +129,7 @@ class CatalogueOut(WireModel):
     parts: list[PartTitleOut]
     part_titles: dict[str, str]
     quantities: list[QuantityOut]
-    observations: Annotated[list[Observation], Wired(also=("part",), without=("field",))]
+    observations: Annotated[list[Observation], WIRED]
     details: list[DetailOut]
     terms: TermsOut
     input_fields: dict[str, str]
@@ -143,7 +143,7 @@ class CatalogueOut(WireModel):
     never_closes_c: Celsius
     cut_methods: dict[str, str]
     cautions: list[str]
-    short_sheet: Annotated[list[Need], Wired(without=("missing",))]
+    short_sheet: Annotated[list[Need], WIRED]
     parts_to_copy: Annotated[dict[str, PartToCopy], WIRED]
     oil_grades: list[str]
     date_tokens: dict[str, str]

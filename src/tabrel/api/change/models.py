@@ -11,7 +11,7 @@ from tabrel.api.figures.models import FiguresOut
 from tabrel.api.sample.models import (
     BeforeCutOut,
     ClaimOut,
-    DetailNumberOut,
+    DetailNumbers,
     FieldOut,
     MovableOut,
     NeedsOut,
@@ -37,7 +37,7 @@ class SheetChangesOut(WireModel):
     revisions: dict[str, int] = Field(default_factory=dict)
     """Revision by details/KEY, observations/KEY, states/KEY, oil, cut, readings/ID, holes/ID and claims/ID; 0 if absent."""
     details: dict[str, str] = Field(default_factory=dict)
-    detail_numbers: dict[str, DetailNumberOut] = Field(default_factory=dict)
+    detail_numbers: DetailNumbers = Field(default_factory=dict)
     detail_questions: dict[str, str] = Field(default_factory=dict)
     claims: list[ClaimOut] = Field(default_factory=list)
     contradictions: list[str] = Field(default_factory=list)

@@ -14,7 +14,7 @@ from tabrel.core.figures.section_layout import SectionLayout
 from tabrel.core.figures.valve_sizes import ValveSizes
 from tabrel.core.parts.valve_curve import ValveCurve
 from tabrel.document.results import ResultOut, WireModel
-from tabrel.document.wire import WIRED, Wired
+from tabrel.document.wire import WIRED
 
 
 class ValveOut(WireModel):
@@ -69,7 +69,7 @@ class FiguresOut(WireModel):
     """Everything that is drawn beside the readings of the opened filter."""
 
     valve: ValveOut
-    tray: Annotated[MassBalance, Wired(without=("likely_missing",))]
+    tray: Annotated[MassBalance, WIRED]
     strength: Annotated[CanStrength, WIRED]
     pack: Annotated[DrawnPack, WIRED]
     pleat_curve: Annotated[PleatCountCurve | None, WIRED]

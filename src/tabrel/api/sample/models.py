@@ -2,10 +2,19 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from tabrel.core.field_units import Mm, Mm2, Percent
+from tabrel.core.details.details import DetailValue
+from tabrel.core.field_units import Percent
+from tabrel.core.figures.plate_summary import PlateSummary
+from tabrel.core.parts.plate_layout import PlateLayout
+from tabrel.core.review.before_cut import GateItem
+from tabrel.core.review.needs import OpenNeed
 from tabrel.document.results import AnalysisOut, WireModel
+from tabrel.document.wire import WIRED
+
+DetailNumbers = Annotated[dict[str, DetailValue], WIRED]
+"""Details that are numbers, by key; their texts are among the others."""
 
 
 class ReadingOut(WireModel):
@@ -47,19 +56,6 @@ class EstimateOut(WireModel):
     provenance: str
     """Null for measured."""
     used: int
-
-
-class DetailNumberOut(WireModel):
-    """A detail that is a number: in both families, whether its text is as typed, where it comes from."""
-
-    metric: str
-    inch: str
-    is_typed: bool
-    """False for a number assumed or taken from elsewhere."""
-    provenance: str | None
-    """Null for measured."""
-    origin: str | None
-    """Null if the analyst typed it."""
 
 
 class KeptRowOut(WireModel):
@@ -164,63 +160,11 @@ class ClaimOut(WireModel):
     reason: str
 
 
-class PlateCircleOut(WireModel):
-    """A circle of the plate from below."""
-
-    key: str
-    diameter_mm: Mm
-    measured: bool
-
-
-class PlacedHoleOut(WireModel):
-    """One hole where it lies, y upward."""
-
-    group: int
-    """From 0."""
-    points_mm: list[list[Mm]]
-    wrong: bool
-
-
-class HoleProductOut(WireModel):
-    """The product of one group: count × area of one, open part."""
-
-    count: int
-    one_mm2: Mm2
-    open_fraction: float
-
-
-class SectionOut(WireModel):
-    """One section the oil passes at the plate."""
-
-    name: str
-    area_mm2: Mm2
-
-
-class OutletOut(WireModel):
-    """The flow area with one bore an engine may have."""
-
-    name: str
-    bore_mm: Mm
-    area_mm2: Mm2
-    flow_area_mm2: Mm2 | None
-    controlled_by: str | None
-    adapter_ratio: float | None
-
-
 class PlateOut(WireModel):
     """The plate from below, and the figures beside its two areas."""
 
-    circles: list[PlateCircleOut]
-    holes: list[PlacedHoleOut]
-    hole_circles_measured: bool
-    problems: list[str]
-    products: list[HoleProductOut]
-    perimeter_mm: Mm
-    equivalent_diameter_mm: Mm | None
-    loss_ratio_viscous: float | None
-    loss_ratio_hot: float | None
-    sections: list[SectionOut]
-    outlets: list[OutletOut]
+    layout: Annotated[PlateLayout, WIRED]
+    summary: Annotated[PlateSummary, WIRED]
 
 
 class CutOut(WireModel):
@@ -232,18 +176,10 @@ class CutOut(WireModel):
     note: str | None
 
 
-class MissingBeforeCutOut(WireModel):
-    """Something that can be learned only before the cut and is still missing."""
-
-    key: str
-    kind: str
-    title: str
-
-
 class BeforeCutOut(WireModel):
     """Readings still missing before the cut, and the record of the cut."""
 
-    missing: list[MissingBeforeCutOut]
+    missing: Annotated[list[GateItem], WIRED]
     cut: CutOut | None
 
 
@@ -256,28 +192,11 @@ class MovableOut(WireModel):
     is_own: bool
 
 
-class OpenWayOut(WireModel):
-    """A way to what is needed: its fields, and those of them that are still empty."""
-
-    title: str
-    keys: list[str]
-    left: list[str]
-    entries: int
-
-
-class OpenNeedOut(WireModel):
-    """Something that is needed, and the ways to it: the fewest empty fields first."""
-
-    title: str
-    group: str
-    ways: list[OpenWayOut]
-
-
 class NeedsOut(WireModel):
     """Inputs that the two maps still need, each once, in the order of the work."""
 
-    filter_alone: list[OpenNeedOut]
-    map: list[OpenNeedOut]
+    filter_alone: Annotated[list[OpenNeed], WIRED]
+    map: Annotated[list[OpenNeed], WIRED]
 
 
 class OfferOut(WireModel):
@@ -307,7 +226,7 @@ class SheetOut(WireModel):
     label: str
     parts: list[PartOut]
     details: dict[str, str]
-    detail_numbers: dict[str, DetailNumberOut]
+    detail_numbers: DetailNumbers
     detail_questions: dict[str, str]
     claims: list[ClaimOut]
     contradictions: list[str]

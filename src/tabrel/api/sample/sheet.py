@@ -12,21 +12,19 @@ from tabrel.api.sample.models import (
     BoundOut,
     ClaimOut,
     CutOut,
-    DetailNumberOut,
     EstimateOut,
     FieldOut,
     FieldWarningOut,
     HoleGroupOut,
-    MissingBeforeCutOut,
     MovableOut,
+    NeedsOut,
     ObservedValueOut,
     PartOut,
+    PlateOut,
     ReadingOut,
     SheetOut,
 )
-from tabrel.api.sample.needs import needs_out
 from tabrel.api.sample.offers import offer_out
-from tabrel.api.sample.plate import plate_out
 from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
@@ -47,6 +45,7 @@ from tabrel.core.details.details import DETAILS, detail_questions, detail_values
 from tabrel.core.details.kinds import is_number
 from tabrel.core.details.shelf_age import shelf_age_years
 from tabrel.core.entry.reading_text import ParsedReading, names_drill, parse_reading
+from tabrel.core.figures.plate_summary import plate_summary
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
 from tabrel.core.results.bounded import measured_at_limits
@@ -54,6 +53,7 @@ from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.review.before_cut import missing_before_cut
 from tabrel.core.review.claims import check_claim, claim_words, contradictions
 from tabrel.core.review.echo import reading_words
+from tabrel.core.review.needs import needs_of_maps
 from tabrel.core.review.reading_warnings import SampleWarning
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Claim, HoleGroup, Reading, Sample, Study
@@ -133,25 +133,19 @@ def sheet_of(opened: OpenedSample, window: str | None) -> SheetOut:
         label=sample.label,
         parts=list(_parts(measured, readings, group_ids, analysis)),
         details={key: value.text for key, value in details.items()},
-        detail_numbers={
-            key: DetailNumberOut(
-                metric=value.metric, inch=value.inch, is_typed=value.is_typed, provenance=value.provenance, origin=value.origin
-            )
-            for key, value in details.items()
-            if is_number(DETAILS[key])
-        },
+        detail_numbers={key: value for key, value in details.items() if is_number(DETAILS[key])},
         detail_questions=detail_questions(study),
         claims=[_claim_out(claim_id, claim, sample, measured, by_key) for claim_id, claim in claims],
         contradictions=[contradiction.words for contradiction in contradictions(sample)],
         offers=[offer_out(offer_id, offer) for offer_id, offer in offers_of(conn, sample_id)],
         copied=sample.copied | _copied_rows(sample, group_ids, claims),
         shelf=_shelf(sample),
-        plate=plate_out(measured, oil_model(study.oil) if study.oil else None),
+        plate=PlateOut(layout=measured.plate, summary=plate_summary(measured, oil_model(study.oil) if study.oil else None)),
         before_cut=BeforeCutOut(
-            missing=[MissingBeforeCutOut(key=item.key, kind=item.kind, title=item.title) for item in missing_before_cut(sample)],
+            missing=list(missing_before_cut(sample)),
             cut=CutOut(method=cut.method, at=cut.at, note=cut.note) if cut else None,
         ),
-        needs=needs_out(study, measured),
+        needs=NeedsOut(**dict(zip(("filter_alone", "map"), needs_of_maps(study, measured), strict=True))),
         analysis=analysis_out(sample.label, analysis),
         input_counts={name: _input_counts(name, worked) for name in HEADLINES if _is_there(analysis, name)},
         undo=_movable(window, undo),

@@ -9,10 +9,11 @@ views of practitioners stand beside it; the view named first is the one this pro
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Annotated, Any
 
 from tabrel.core.catalogue.quantities import Stage
 from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.field_units import INSIDE, OUTSIDE
 from tabrel.core.study.model import Sample
 
 APART = "; "
@@ -25,7 +26,7 @@ class Choice:
 
     value: str
     meaning: str
-    stored: str | None = None
+    stored: Annotated[str | None, INSIDE] = None
 
 
 @dataclass(frozen=True)
@@ -63,12 +64,12 @@ class Observation:
     views: tuple[str, ...] = ()
     whole_only: bool = False
     synonyms: tuple[str, ...] = ()
-    field: tuple[str, ...] = ()
+    field: Annotated[tuple[str, ...], INSIDE] = ()
     closed: bool = False
     several: bool = False
 
     @property
-    def part(self) -> str:
+    def part(self) -> Annotated[str, OUTSIDE]:
         """Part of the filter the observation belongs to."""
         return self.key.partition(".")[0]
 

@@ -6,7 +6,7 @@ Details of the engine (stud, adapter) belong to the study, not to a filter.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Annotated, Any
 
 from tabrel.core.catalogue.units import UnitFamily, shown_in_both
 from tabrel.core.details.circuit_details import CIRCUIT_DETAILS
@@ -16,6 +16,7 @@ from tabrel.core.details.kinds import detail_text, is_number, typed_detail, unde
 from tabrel.core.details.places import number_at, value_at, with_typed_value
 from tabrel.core.details.sample_details import SAMPLE_DETAILS
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
+from tabrel.core.field_units import INSIDE
 from tabrel.core.study.model import Provenance, Sample, Study, TypedNumber
 from tabrel.core.study.number_keys import Owner, number_key, number_places, place_of_key, typed_at
 
@@ -46,7 +47,7 @@ class DetailValue:
         What it was taken from.
     """
 
-    text: str
+    text: Annotated[str, INSIDE]
     metric: str
     inch: str
     is_typed: bool = False

@@ -8,7 +8,7 @@ from typing import Annotated
 
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.units import shown_in_both
-from tabrel.core.field_units import IN_GRAMS, Length, Mass, Stress
+from tabrel.core.field_units import IN_GRAMS, INSIDE, Length, Mass, Stress
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.propagation import Result
 from tabrel.core.uncertainty.sampled_number import nominal_value
@@ -57,7 +57,7 @@ class MassBalance:
     whole: Mass | None
     difference: Annotated[Result, IN_GRAMS] | None
     closes: bool | None
-    likely_missing: tuple[str, ...]
+    likely_missing: Annotated[tuple[str, ...], INSIDE]
     words: str
 
 

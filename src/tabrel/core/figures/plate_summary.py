@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from math import pi, sqrt
 
 from tabrel.core.circuit.calibration import hot_point_flow
+from tabrel.core.field_units import Length, SmallArea
 from tabrel.core.hydraulics.restrictions import Restriction, round_hole_restriction
 from tabrel.core.oil.model import OilModel
 from tabrel.core.parts.flow_area import MINOR_DIAMETER_FACTOR, plate_sections
@@ -39,12 +40,10 @@ class OutletChoice:
     ----------
     name : str
         ``stud``, ``least``, ``greatest``, ``adapter_reference`` or ``thread``.
-    bore : float
-        [m]
     area : float
-        Of the bore. [m²]
+        Of the bore.
     flow_area : float or None
-        Smallest section with this bore; None while another section is missing. [m²]
+        Smallest section with this bore; None while another section is missing.
     controlled_by : str or None
         Which section that is.
     adapter_ratio : float or None
@@ -52,11 +51,20 @@ class OutletChoice:
     """
 
     name: str
-    bore: float
-    area: float
-    flow_area: float | None
+    bore: Length
+    area: SmallArea
+    flow_area: SmallArea | None
     controlled_by: str | None
     adapter_ratio: float | None
+
+
+@dataclass(frozen=True)
+class HoleProduct:
+    """The product of a group of holes: how many, the area of one, and the open part of it."""
+
+    count: int
+    area: SmallArea
+    open_fraction: float
 
 
 @dataclass(frozen=True)
@@ -68,25 +76,25 @@ class PlateSummary:
     hole_count : int
         Of all open groups.
     perimeter : float
-        Of all open holes. [m]
+        Of all open holes.
     equivalent_diameter : float or None
-        Of one round hole of the same area. [m]
-    products : tuple of (int, float, float)
-        Count, area of one hole [m²], open fraction of every open group that has its sizes.
+        Of one round hole of the same area.
+    products : tuple of HoleProduct
+        Of every open group that has its sizes.
     multi_hole_loss_ratio : MultiHoleLossRatio or None
         None while holes or the plate's thickness are missing.
     sections : dict
-        Area of every section that is known. [m²]
+        Area of every section that is known.
     outlets : tuple of OutletChoice
         Every bore that is known.
     """
 
     hole_count: int
-    perimeter: float
-    equivalent_diameter: float | None
-    products: tuple[tuple[int, float, float], ...]
+    perimeter: Length
+    equivalent_diameter: Length | None
+    products: tuple[HoleProduct, ...]
     multi_hole_loss_ratio: MultiHoleLossRatio | None
-    sections: dict[str, float]
+    sections: dict[str, SmallArea]
     outlets: tuple[OutletChoice, ...]
 
 
@@ -112,7 +120,7 @@ def plate_summary(measured: MeasuredSample, oil: OilModel | None) -> PlateSummar
         hole_count=sum(count for count, _, _ in inlet.groups),
         perimeter=sum(count * float(nominal_value(hole.perimeter)) for count, _, hole in inlet.groups),
         equivalent_diameter=sqrt(4 * area / pi) if area > 0 else None,
-        products=tuple((count, float(nominal_value(hole.area)), share) for count, share, hole in inlet.groups),
+        products=tuple(HoleProduct(count, float(nominal_value(hole.area)), share) for count, share, hole in inlet.groups),
         multi_hole_loss_ratio=None if inlet.missing else _multi_hole_loss_ratio(measured, oil),
         sections=plain,
         outlets=_outlets(measured, plain),

@@ -9,10 +9,12 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import atan2, cos, hypot, pi, sin
+from typing import Annotated
 
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
 from tabrel.core.catalogue.units import shown_in_both
+from tabrel.core.field_units import IN_DRAWN_MM, INSIDE, OUTSIDE, Length
 from tabrel.core.parts.flow_area import MINOR_DIAMETER_FACTOR
 from tabrel.core.parts.hole_shapes import SHAPES, Point
 from tabrel.core.study.model import Circuit, HoleGroup, SampleHoles, used_readings
@@ -35,10 +37,10 @@ TOUCHING = 1e-5  # m; sizes on paper may touch
 
 @dataclass(frozen=True)
 class PlateCircle:
-    """A circle of the plate: which dimension it is, its diameter [m], and whether it was measured."""
+    """A circle of the plate: which dimension it is, its diameter, and whether it was measured."""
 
     key: str
-    diameter: float
+    diameter: Length
     measured: bool
 
 
@@ -51,9 +53,7 @@ class PlacedHole:
     group : int
         Position of its group.
     outline : tuple of (float, float)
-        Corner points. [m]
-    centre : (float, float)
-        [m]
+        Corner points.
     reach : float
         From the centre to the farthest corner. [m]
     wrong : bool
@@ -61,9 +61,9 @@ class PlacedHole:
     """
 
     group: int
-    outline: tuple[Point, ...]
-    centre: Point
-    reach: float
+    outline: Annotated[tuple[Point, ...], IN_DRAWN_MM]
+    centre: Annotated[Point, INSIDE]
+    reach: Annotated[float, INSIDE]
     wrong: bool = False
 
 
@@ -94,8 +94,13 @@ class PlateLayout:
 
     circles: tuple[PlateCircle, ...]
     holes: tuple[PlacedHole, ...]
-    hole_circles: tuple[tuple[int, float, bool], ...]
+    hole_circles: Annotated[tuple[tuple[int, float, bool], ...], INSIDE]
     problems: tuple[PlateProblem, ...]
+
+    @property
+    def hole_circles_measured(self) -> Annotated[bool, OUTSIDE]:
+        """Whether every circle of holes was measured."""
+        return all(measured for _, _, measured in self.hole_circles)
 
 
 def plate_layout(known: Mapping[str, Uncertain], holes: SampleHoles, circuit: Circuit) -> PlateLayout:

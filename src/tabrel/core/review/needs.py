@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterable
 from dataclasses import dataclass
-from typing import Literal
+from typing import Annotated, Literal
 
 from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
@@ -17,6 +17,7 @@ from tabrel.core.circuit.calibration import CIRCUIT_KEYS
 from tabrel.core.circuit.filter_model import missing_inputs
 from tabrel.core.details.circuit_details import MAP_NEEDS
 from tabrel.core.details.details import DETAILS, detail_values
+from tabrel.core.field_units import INSIDE, OUTSIDE
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Circuit, Sample, Study, used_readings
 
@@ -39,7 +40,7 @@ class Way:
 
     title: str
     keys: tuple[str, ...]
-    in_one_line: bool = False
+    in_one_line: Annotated[bool, INSIDE] = False
 
 
 @dataclass(frozen=True)
@@ -63,7 +64,7 @@ class Need:
     title: str
     group: NeedGroup
     ways: tuple[Way, ...]
-    missing: frozenset[str]
+    missing: Annotated[frozenset[str], INSIDE]
     without: str = ""
 
 
@@ -148,16 +149,15 @@ SHORT_SHEET: tuple[Need, ...] = tuple(need for need in NEEDS if need.ways[0].key
 
 
 @dataclass(frozen=True)
-class OpenWay:
+class OpenWay(Way):
     """A way that is still to be gone, and which of its fields are empty."""
 
-    way: Way
-    left: tuple[str, ...]
+    left: tuple[str, ...] = ()
 
     @property
-    def entries(self) -> int:
+    def entries(self) -> Annotated[int, OUTSIDE]:
         """How many times something is to be typed or chosen."""
-        return min(len(self.left), 1) if self.way.in_one_line else len(self.left)
+        return min(len(self.left), 1) if self.in_one_line else len(self.left)
 
 
 @dataclass(frozen=True)
@@ -200,14 +200,12 @@ def open_needs(study: Study, sample: Sample, missing: Iterable[str]) -> tuple[Op
     needs = []
     for need in NEEDS:
         if need.missing & lacking.keys():
-            ways = sorted(
-                (OpenWay(way, _left(way, study, sample, stated)) for way in need.ways), key=lambda open_way: open_way.entries
-            )
-            needs.append(OpenNeed(need.title, need.group, tuple(ways)))
+            ways = [OpenWay(**vars(way), left=_left(way, study, sample, stated)) for way in need.ways]
+            needs.append(OpenNeed(need.title, need.group, tuple(sorted(ways, key=lambda way: way.entries))))
     known = frozenset().union(*(need.missing for need in NEEDS))
     for key in lacking:
         if key not in known:
-            needs.append(OpenNeed(key, _group_of(key), (OpenWay(Way(key, (key,)), (key,)),)))
+            needs.append(OpenNeed(key, _group_of(key), (OpenWay(key, (key,), left=(key,)),)))
     return tuple(needs)
 
 
