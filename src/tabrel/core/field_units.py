@@ -54,12 +54,15 @@ class Out:
         Of one of it in SI.
     decimals : int or None
         To which it is rounded, of a drawing.
+    has_gaps : bool
+        Whether what is not finite goes out as null.
     """
 
     suffix: str
     symbol: str
     size: float = 1.0
     decimals: int | None = None
+    has_gaps: bool = False
 
     def of(self, value: Any) -> Any:
         """Return a number or an array in this unit."""
@@ -94,3 +97,8 @@ Grammage = Annotated[float, Out("g_m2", "g/m²", 1e-3)]
 Share = Annotated[float, IN_PERCENT]
 Permeability = Annotated[float, Out("um2", "µm²", 1e-12)]
 Temperature = Annotated[float, Out("c", "°C")]
+Speed = Annotated[float, Out("rpm", "rpm")]
+ParticleSize = Annotated[float, Out("um", "µm")]
+Duration = Annotated[float, Out("min", "min", 60.0)]
+LifeTime = Annotated[float, Out("hours", "h", 3600.0, has_gaps=True)]
+Viscosity = Annotated[float, Out("mpa_s", "mPa·s", 1e-3)]

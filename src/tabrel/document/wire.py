@@ -13,6 +13,7 @@ import numpy as np
 from pydantic import BeforeValidator, GetCoreSchemaHandler, create_model
 
 from tabrel.core.field_units import INSIDE, OUTSIDE, Out, Unit
+from tabrel.core.numbers import known_or_none
 from tabrel.core.uncertainty.propagation import Result
 from tabrel.document.results import ResultOut, WireModel, result_out
 
@@ -85,7 +86,7 @@ def _outgoing(hint: Any, unit: Out) -> tuple[Any, Convert]:
         kind, convert = _outgoing(args[1], unit)
         return GenericAlias(dict, (args[0], kind)), lambda held: {key: convert(value) for key, value in held.items()}
     if hint is float:
-        return _number(unit), unit.of
+        return _number(unit), (lambda value: known_or_none(unit.of(value))) if unit.has_gaps else unit.of
     if isinstance(hint, type) and issubclass(hint, Result):
         return ResultOut, lambda result: result_out(result.scaled(1 / unit.size))
     if isinstance(hint, type) and is_dataclass(hint):
@@ -94,4 +95,5 @@ def _outgoing(hint: Any, unit: Out) -> tuple[Any, Convert]:
 
 
 def _number(unit: Out) -> Any:
-    return Annotated[float, Unit(unit.symbol)] if unit.symbol else float
+    number: Any = Annotated[float, Unit(unit.symbol)] if unit.symbol else float
+    return number | None if unit.has_gaps else number

@@ -174,13 +174,13 @@ def test_the_map_and_the_start_carry_the_interval(client, sample):
     assert efficiency["low_percent"] < efficiency["value_percent"] < efficiency["high_percent"]
     study = client.get("/api/studies").json()[0]["id"]
     (start,) = client.post(f"/api/studies/{study}/warm-up", json={}).json()["starts"]
-    assert start["lives"][0]["capacity_basis"] == "counts"
+    assert start["lives"][0]["capacity"]["basis"] == "counts"
     half = next(item for item in start["lives"][0]["clean_up"] if item["size_um"] == 20)
-    assert half["low_minutes"] < half["minutes"] < half["high_minutes"]
+    assert half["low_min"] < half["half_life_min"] < half["high_min"]
     unfiltered = 100 * start["totals"]["unfiltered_l"] / start["totals"]["volume_l"]
     reaching = next(item for item in start["reaching"] if item["size_um"] == 20)
     value = efficiency["value_percent"]
-    assert reaching["percent"] == pytest.approx(unfiltered + (100 - unfiltered) * (100 - value) / 100)
+    assert reaching["value_percent"] == pytest.approx(unfiltered + (100 - unfiltered) * (100 - value) / 100)
 
 
 def test_a_scenario_in_grams_of_dust_moves_the_map_and_is_kept(client, sample):

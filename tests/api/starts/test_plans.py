@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import pytest
+
 from api_steps import detail, says
 
 
@@ -13,9 +15,9 @@ def test_a_start_is_planned_followed_and_lasts(client, study, first):
     stated = client.post(f"{path}/warm-up", json={}).json()
     assert "start_c" not in stated["assumed"]
     assert stated["starts"][0]["totals"]["bypass_minutes"] < usual["starts"][0]["totals"]["bypass_minutes"]
-    assert stated["starts"][0]["lives"][0]["capacity_basis"] == "family"
+    assert stated["starts"][0]["lives"][0]["capacity"]["basis"] == "family"
     detail(client, first, "media.capacity", "14 g")
-    assert client.post(f"{path}/warm-up", json={}).json()["starts"][0]["lives"][0]["capacity_g"] == 14
+    assert client.post(f"{path}/warm-up", json={}).json()["starts"][0]["lives"][0]["capacity"]["mass_g"] == pytest.approx(14)
     says(detail(client, first, "plan.end_c", "-40"), 422, "end colder")
     says(detail(client, first, "plan.terminal_ratio", "0.5"), 422, "above 1")
     says(detail(client, first, "plan.duty_cycle", "mountain rod"), 422, "'mountain road'")

@@ -2149,6 +2149,16 @@ export interface components {
             yield_pressure_mpa: number[] | null;
         };
         /**
+         * CapacityOut
+         * @description Dirt a filter holds at its terminal loading, and how it is loaded on the way there.
+         */
+        CapacityOut: {
+            basis: string;
+            corrected_by: string;
+            is_least: boolean;
+            mass_g: number;
+        };
+        /**
          * CatalogueOut
          * @description Everything that can be measured, seen or typed, and the words for it.
          */
@@ -2197,12 +2207,10 @@ export interface components {
         };
         /**
          * CellFaultOut
-         * @description A fault of a cell; without a column, of the whole line; without a line, of the table.
+         * @description A fault at a line and column; a column of None is the whole line, a line of None the table.
          */
         CellFaultOut: {
-            /** @description From 0; null for the whole line. */
             column: number | null;
-            /** @description From 1; null for the whole table. */
             line: number | null;
             words: string;
         };
@@ -2326,14 +2334,12 @@ export interface components {
         };
         /**
          * CleanUpOut
-         * @description Half-life of particles of a size in the sump; only a bound or an envelope where the efficiency is one.
+         * @description How long half the particles of a size stay in the sump.
          */
         CleanUpOut: {
-            /** @description Null if only a bound is known. */
-            high_minutes: number | null;
-            /** @description Null if only a bound is known. */
-            low_minutes: number | null;
-            minutes: number | null;
+            half_life_min: number | null;
+            high_min: number | null;
+            low_min: number | null;
             size_um: number;
         };
         /**
@@ -2918,7 +2924,7 @@ export interface components {
         };
         /**
          * EngineLineOut
-         * @description One line that an engine of the library would change; null where nothing stands or would stand.
+         * @description One line that taking an engine would change.
          */
         EngineLineOut: {
             is_own: boolean;
@@ -3222,7 +3228,7 @@ export interface components {
         };
         /**
          * HotPointOut
-         * @description The circuit at its hot point.
+         * @description The hot point with its flows and pressures.
          */
         HotPointOut: {
             bearing_viscosity_mpa_s: number;
@@ -3386,38 +3392,28 @@ export interface components {
         };
         /**
          * LifeOut
-         * @description How long a filter lasts and how fast it cleans, at one speed.
+         * @description How long a filter lasts, and how fast it cleans a warm sump, at a speed.
          */
         LifeOut: {
-            /** @description Source of the dirt capacity: counts, stated, or family (assumed). */
-            capacity_basis: string;
-            /** @description Label of the counted filter of the family that corrects an assumed capacity; empty for none. */
-            capacity_corrected_by: string;
-            capacity_g: number;
-            /** @description The test ended before the terminal ratio: the filter holds at least this much. */
-            capacity_is_least: boolean;
+            capacity: components["schemas"]["CapacityOut"];
             clean_up: components["schemas"]["CleanUpOut"][];
-            /** @description Every time is good to this factor either way at 95 %, by what is assumed of capacity and ingress; 1 for nothing. */
             factor: number;
             rows: components["schemas"]["LifeRowOut"][];
             speed_rpm: number;
         };
         /**
          * LifeRowOut
-         * @description Hours to the first opening of the bypass at one oil temperature; null where it never opens, 0 from new.
+         * @description Life to the first opening of the bypass at one oil temperature.
          */
         LifeRowOut: {
-            filling_hours: number | null;
-            /** @description The counted test ended before: the filter lasts at least this long. */
             filling_is_least: boolean;
+            filling_time_hours: number | null;
             is_cold_start: boolean;
             never_filling: boolean;
             never_steady: boolean;
-            steady_hours: number | null;
-            /** @description The counted test ended before: the filter lasts at least this long. */
             steady_is_least: boolean;
-            /** @description Loading at which the valve opens; null for never. */
             steady_loading: number | null;
+            steady_time_hours: number | null;
             temperature_c: number;
         };
         /**
@@ -4124,7 +4120,7 @@ export interface components {
         };
         /**
          * QuestionOut
-         * @description A question about a table that reads two ways, with each answer and its meaning.
+         * @description A question about a table that reads two ways, with the meaning of each answer.
          */
         QuestionOut: {
             answers: string[][];
@@ -4158,15 +4154,14 @@ export interface components {
         };
         /**
          * ReachingOut
-         * @description Share of the particles of a size that reaches the engine over a start, past the media and through it.
+         * @description Share of the particles of a size that reaches the engine over a start: past the media, and through it.
          */
         ReachingOut: {
-            basis: string;
+            basis: string | null;
             high_percent: number | null;
             low_percent: number | null;
-            /** @description Of all particles that the oil carries to the filter; null if only bounds are known. */
-            percent: number | null;
             size_um: number;
+            value_percent: number | null;
         };
         /**
          * ReadingIn
@@ -4943,11 +4938,11 @@ export interface components {
         };
         /**
          * StudLossOut
-         * @description A bore of the stud, and what it costs at the hot point.
+         * @description A bore of the stud, and what it costs at the hot point's flow.
          */
         StudLossOut: {
             bore_mm: number;
-            loss_kpa: number;
+            differential_pressure_kpa: number;
         };
         /**
          * StudyOut
@@ -5014,11 +5009,10 @@ export interface components {
         };
         /**
          * TableRowOut
-         * @description A row of a table: its line in the text, and its cells.
+         * @description One row: its line in the text, from 1, and its cells.
          */
         TableRowOut: {
             cells: string[];
-            /** @description From 1. */
             line: number;
         };
         /**

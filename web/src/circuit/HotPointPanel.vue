@@ -50,7 +50,7 @@ const off = computed(() => Math.abs(props.point?.leftover_percent ?? 0) > USUAL_
       </p>
       <p v-if="point.studs.length" class="fine" data-hot="studs">
         Stud at this flow:
-        {{ point.studs.map((stud) => `${significant(stud.bore_mm * mm.factor, 3)} ${mm.symbol} costs ${significant(stud.loss_kpa * kpa.factor, 2)}`).join(', ') }} {{ kpa.symbol }}.
+        {{ point.studs.map((stud) => `${significant(stud.bore_mm * mm.factor, 3)} ${mm.symbol} costs ${significant(stud.differential_pressure_kpa * kpa.factor, 2)}`).join(', ') }} {{ kpa.symbol }}.
       </p>
     </template>
   </section>

@@ -67,7 +67,7 @@ describe('oil and engine', () => {
   it('tells the leftover of the calibration, and that more than a few per cent is unusual', () => {
     const point = (leftover: number): Schemas['HotPointOut'] => ({
       displaced_l_min: 46, slip_l_min: 5, flow_l_min: 41, bearings_l_min: 30, jets_l_min: 11, jet_diameter_mm: 1.9, bearing_viscosity_mpa_s: 7,
-      stated_kpa: 330, computed_kpa: 330 * (1 + leftover / 100), leftover_percent: leftover, studs: [{ bore_mm: 12, loss_kpa: 23 }],
+      stated_kpa: 330, computed_kpa: 330 * (1 + leftover / 100), leftover_percent: leftover, studs: [{ bore_mm: 12, differential_pressure_kpa: 23 }],
     })
     const told = (leftover: number) =>
       mount(HotPointPanel, { props: { point: point(leftover), problem: null, missing: [], family: 'metric' } }).get('[data-hot="leftover"]').text()

@@ -30,26 +30,26 @@ function hours(value: number | null, never: boolean, isLeast: boolean): string {
 }
 const HELD: Readonly<Record<string, string>> = { family: ' (assumed)', counts: ' of test dust, counted' }
 function holds(start: Schemas['StartOut']): string {
-  const life = start.lives[0]!
-  const corrected = life.capacity_corrected_by ? ` (assumed, corrected by what ${life.capacity_corrected_by} held)` : HELD[life.capacity_basis] ?? ''
-  return `${start.label} holds ${life.capacity_is_least ? 'at least ' : ''}${significant(life.capacity_g, 2)} g${corrected}`
+  const { capacity } = start.lives[0]!
+  const corrected = capacity.corrected_by ? ` (assumed, corrected by what ${capacity.corrected_by} held)` : HELD[capacity.basis] ?? ''
+  return `${start.label} holds ${capacity.is_least ? 'at least ' : ''}${significant(capacity.mass_g, 2)} g${corrected}`
 }
 const off = computed(() => Math.max(1, ...lasting.value.map((item) => item.lives[0]!.factor)))
 const cell = (life: Schemas['LifeOut'], i: number) => {
   const row = life.rows[i]
-  return row ? { steady: hours(row.steady_hours, row.never_steady, row.steady_is_least), filling: hours(row.filling_hours, row.never_filling, row.filling_is_least) } : { steady: 'none', filling: 'none' }
+  return row ? { steady: hours(row.steady_time_hours, row.never_steady, row.steady_is_least), filling: hours(row.filling_time_hours, row.never_filling, row.filling_is_least) } : { steady: 'none', filling: 'none' }
 }
 const reaching = computed(() => lasting.value.filter((item) => item.reaching.length))
 const reached = computed(() => [...new Set(reaching.value.flatMap((item) => item.reaching.map((row) => row.size_um)))].sort((a, b) => a - b))
 function share(start: Schemas['StartOut'], size: number): string {
   const match = start.reaching.find((row) => row.size_um === size)
   if (!match) return 'none'
-  return shownNumber({ value: match.percent, low: match.low_percent, high: match.high_percent }, 2)
+  return shownNumber({ value: match.value_percent, low: match.low_percent, high: match.high_percent }, 2)
 }
 /** A value; a bound with its sign; the two ends of an envelope. */
 function minutes(life: Schemas['LifeOut'], size: number): string {
   const match = life.clean_up.find((row) => row.size_um === size)
-  return match ? shownNumber({ value: match.minutes, low: match.low_minutes, high: match.high_minutes }, 2) : 'none'
+  return match ? shownNumber({ value: match.half_life_min, low: match.low_min, high: match.high_min }, 2) : 'none'
 }
 </script>
 
@@ -61,7 +61,7 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
       Steady, and in brackets during the first seconds of a start; “new”: open from new. Dirt loads the media until the valve just opens.
       {{ lasting.map(holds).join(', ') }}.
       <template v-if="off > 1">By what is assumed of capacity and ingress the hours are good to a factor of {{ significant(off, 2) }} either way, 95 %; ingress is the same for all. </template>
-      <template v-if="lasting.some((item) => item.lives[0]!.capacity_basis === 'counts')">Grams of test dust compare filters; the dirt of an engine is another.</template>
+      <template v-if="lasting.some((item) => item.lives[0]!.capacity.basis === 'counts')">Grams of test dust compare filters; the dirt of an engine is another.</template>
     </p>
     <table>
       <thead>

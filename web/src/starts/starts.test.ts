@@ -13,14 +13,14 @@ const start: Schemas['WarmUpTotalsOut'] = {
 }
 describe('starts and lives', () => {
   const life: Schemas['LifeOut'] = {
-    speed_rpm: 2640, capacity_g: 15, capacity_basis: 'family', capacity_is_least: false, capacity_corrected_by: '', factor: 3.1,
+    speed_rpm: 2640, capacity: { mass_g: 15, basis: 'family', is_least: false, corrected_by: '' }, factor: 3.1,
     rows: [
-      { temperature_c: -20, is_cold_start: true, steady_loading: 1, steady_hours: 0, filling_hours: 0, never_steady: false, never_filling: false, steady_is_least: false, filling_is_least: false },
-      { temperature_c: 95, is_cold_start: false, steady_loading: null, steady_hours: null, filling_hours: 400, never_steady: true, never_filling: false, steady_is_least: false, filling_is_least: false },
+      { temperature_c: -20, is_cold_start: true, steady_loading: 1, steady_time_hours: 0, filling_time_hours: 0, never_steady: false, never_filling: false, steady_is_least: false, filling_is_least: false },
+      { temperature_c: 95, is_cold_start: false, steady_loading: null, steady_time_hours: null, filling_time_hours: 400, never_steady: true, never_filling: false, steady_is_least: false, filling_is_least: false },
     ],
     clean_up: [
-      { size_um: 10, minutes: null, low_minutes: null, high_minutes: 90.3 },
-      { size_um: 20, minutes: 0.21, low_minutes: 0.2, high_minutes: 0.4 },
+      { size_um: 10, half_life_min: null, low_min: null, high_min: 90.3 },
+      { size_um: 20, half_life_min: 0.21, low_min: 0.2, high_min: 0.4 },
     ],
   }
   const one: Schemas['StartOut'] = { sample_id: 1, label: 'A', totals: { ...start, dry_s: 12 }, trace: null, lives: [life, { ...life, speed_rpm: 3370 }], reaching: [], end_of_service: null, problem: null, missing: [] }

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from pydantic import Field
 
 from tabrel.api.wire import RequestModel, UnitFamilyIn
-from tabrel.core.field_units import Celsius, KgPerM3, Kpa, LPerMin, Mm, Mm2PerS, MpaS, Percent
+from tabrel.core.circuit.hot_point import HotPoint
+from tabrel.core.details.library_engine import EngineLine
+from tabrel.core.field_units import Celsius, KgPerM3, Mm2PerS, MpaS
 from tabrel.core.study.model import ViscosityPoint
 from tabrel.document.results import WireModel
+from tabrel.document.wire import WIRED
 
 
 class OilPointOut(WireModel):
@@ -38,29 +43,6 @@ class OilLineOut(WireModel):
     viscosity: list[ViscosityPoint]
 
 
-class StudLossOut(WireModel):
-    """A bore of the stud, and what it costs at the hot point."""
-
-    bore_mm: Mm
-    loss_kpa: Kpa
-
-
-class HotPointOut(WireModel):
-    """The circuit at its hot point."""
-
-    displaced_l_min: LPerMin
-    slip_l_min: LPerMin
-    flow_l_min: LPerMin
-    bearings_l_min: LPerMin
-    jets_l_min: LPerMin
-    jet_diameter_mm: Mm | None
-    bearing_viscosity_mpa_s: MpaS
-    stated_kpa: Kpa
-    computed_kpa: Kpa | None
-    leftover_percent: Percent | None
-    studs: list[StudLossOut]
-
-
 class LibraryEngineOut(WireModel):
     """An engine of the library, in a few words of either family; `id` is null for one that is shipped."""
 
@@ -76,7 +58,7 @@ class EngineOut(WireModel):
     oil: OilLineOut | None
     oil_revision: int
     grades: list[str]
-    hot_point: HotPointOut | None
+    hot_point: Annotated[HotPoint | None, WIRED]
     missing: list[str]
     problem: str | None
     """Reason why there is no result, one sentence."""
@@ -135,23 +117,9 @@ class EngineNameIn(RequestModel):
     name: str
 
 
-class EngineLineOut(WireModel):
-    """One line that an engine of the library would change; null where nothing stands or would stand."""
-
-    key: str
-    title: str
-    part: str
-    now_metric: str | None
-    now_inch: str | None
-    now_typed: str | None
-    then_metric: str | None
-    then_inch: str | None
-    is_own: bool
-
-
 class EngineLinesOut(WireModel):
     """Everything that an engine of the library would change, and how the lines stand now."""
 
     name: str
-    lines: list[EngineLineOut]
+    lines: Annotated[list[EngineLine], WIRED]
     revision: int

@@ -11,17 +11,14 @@ from tabrel.api.change.bench import Bench
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.circuit.models import (
     EngineIn,
-    EngineLineOut,
     EngineLinesOut,
     EngineNameIn,
     EngineOut,
-    HotPointOut,
     LibraryEngineOut,
     OilIn,
     OilLineIn,
     OilLineOut,
     OilPointOut,
-    StudLossOut,
 )
 from tabrel.api.deps import Connection, EngineId, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
@@ -30,7 +27,6 @@ from tabrel.api.wire import NothingIn
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.engine_library import ENGINES
 from tabrel.core.circuit.hot_point import HotPoint, circuit_problem, hot_point
-from tabrel.core.details.circuit_details import CIRCUIT_PARTS
 from tabrel.core.details.details import DETAILS
 from tabrel.core.details.kinds import detail_text
 from tabrel.core.details.library_engine import engine_lines, with_library_engine
@@ -72,7 +68,7 @@ def get_engine(sample_id: SampleId, conn: Connection) -> EngineOut:
         oil=_line_out(oil_line(study.oil), study) if study.oil else None,
         oil_revision=oil_revision,
         grades=list(GRADES),
-        hot_point=_hot_point_out(point) if point else None,
+        hot_point=point,
         missing=list(missing),
         problem=problem.message if problem else None,
         library=_library(conn),
@@ -111,23 +107,6 @@ def _line_out(line: OilLine, study: Study | None = None) -> OilLineOut:
         warmest_point_c=line.points[-1].temperature,
         coldest_pumping_c=line.coldest_pumping,
         viscosity=list(line.viscosity),
-    )
-
-
-def _hot_point_out(point: HotPoint) -> HotPointOut:
-    l_min = 60e3
-    return HotPointOut(
-        displaced_l_min=point.displaced * l_min,
-        slip_l_min=point.slip * l_min,
-        flow_l_min=point.flow * l_min,
-        bearings_l_min=point.bearings * l_min,
-        jets_l_min=point.jets * l_min,
-        jet_diameter_mm=None if point.jet_radius is None else 2e3 * point.jet_radius,
-        bearing_viscosity_mpa_s=point.bearing_viscosity * 1e3,
-        stated_kpa=point.stated / 1e3,
-        computed_kpa=None if point.computed is None else point.computed / 1e3,
-        leftover_percent=None if point.leftover is None else 100 * point.leftover,
-        studs=[StudLossOut(bore_mm=stud.bore_mm, loss_kpa=stud.differential_pressure / 1e3) for stud in point.studs],
     )
 
 
@@ -223,20 +202,7 @@ def post_engine_preview(sample_id: SampleId, given: EngineNameIn, conn: Connecti
     lines = engine_lines(study, _library_engine(conn, given.name))
     return EngineLinesOut(
         name=given.name,
-        lines=[
-            EngineLineOut(
-                key=line.detail.key,
-                title=line.detail.title,
-                part=CIRCUIT_PARTS.get(line.detail.part, ""),
-                now_metric=line.now_metric,
-                now_inch=line.now_inch,
-                now_typed=line.now_typed,
-                then_metric=line.then_metric,
-                then_inch=line.then_inch,
-                is_own=line.is_own,
-            )
-            for line in lines
-        ],
+        lines=list(lines),
         revision=revision_of(conn, stored.study_id, sample_id, ENGINE_FACTS),
     )
 

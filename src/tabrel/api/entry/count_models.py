@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from tabrel.api.body_limit import COUNT_TABLE_BYTES
 from tabrel.api.wire import FileText, RequestModel
+from tabrel.core.entry.count_columns import CellFault, Question
+from tabrel.core.entry.table_text import TableRow
 from tabrel.core.field_units import Um
 from tabrel.core.study.model import SizeScale
 from tabrel.document.results import WireModel
+from tabrel.document.wire import WIRED
 
 
 class CountTableIn(RequestModel):
@@ -30,14 +33,6 @@ class CountsOut(WireModel):
     """Empty if there are no counts."""
 
 
-class TableRowOut(WireModel):
-    """A row of a table: its line in the text, and its cells."""
-
-    line: int
-    """From 1."""
-    cells: list[str]
-
-
 class HeadingOut(WireModel):
     """A heading and its meaning."""
 
@@ -55,28 +50,10 @@ class SettingOut(WireModel):
     text: str
 
 
-class QuestionOut(WireModel):
-    """A question about a table that reads two ways, with each answer and its meaning."""
-
-    key: str
-    words: str
-    answers: list[list[str]]
-
-
-class CellFaultOut(WireModel):
-    """A fault of a cell; without a column, of the whole line; without a line, of the table."""
-
-    line: int | None
-    """From 1; null for the whole table."""
-    column: int | None
-    """From 0; null for the whole line."""
-    words: str
-
-
 class CountTableOut(WireModel):
     """A table of counts as understood; nothing is stored yet."""
 
-    rows: list[TableRowOut]
+    rows: Annotated[list[TableRow], WIRED]
     """The first of a long table, and those at fault."""
     row_count: int
     heading_line: int
@@ -84,8 +61,8 @@ class CountTableOut(WireModel):
     headings: list[HeadingOut]
     settings: list[SettingOut]
     notes: list[str]
-    questions: list[QuestionOut]
-    faults: list[CellFaultOut]
+    questions: Annotated[list[Question], WIRED]
+    faults: Annotated[list[CellFault], WIRED]
     intervals: int
     """0 until the table can be taken."""
     sizes_um: list[Um]

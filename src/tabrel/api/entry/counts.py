@@ -11,14 +11,11 @@ from tabrel.api.change.facts import ETAG
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import Connection, SampleId
 from tabrel.api.entry.count_models import (
-    CellFaultOut,
     CountsOut,
     CountTableIn,
     CountTableOut,
     HeadingOut,
-    QuestionOut,
     SettingOut,
-    TableRowOut,
 )
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.turns import HEAVY_WHERE_LARGE
@@ -122,7 +119,7 @@ def _table_out(table: CountTable) -> CountTableOut:
     most = min(ROWS_SENT, CELLS_SENT // max((len(row.cells) for row in rows), default=1))
     shown = [row for i, row in enumerate(rows) if i < most or row.line in at_fault]
     return CountTableOut(
-        rows=[TableRowOut(line=row.line, cells=list(row.cells)) for row in shown],
+        rows=shown,
         row_count=len(rows),
         heading_line=table.heading_line,
         headings=[
@@ -131,13 +128,8 @@ def _table_out(table: CountTable) -> CountTableOut:
         ],
         settings=[SettingOut(title=condition.title, text=text) for condition, text in table.settings],
         notes=list(table.notes),
-        questions=[
-            QuestionOut(key=question.key, words=question.words, answers=[list(answer) for answer in question.answers])
-            for question in table.questions
-        ],
-        faults=[
-            CellFaultOut(line=cell_fault.line, column=cell_fault.column, words=cell_fault.words) for cell_fault in table.faults
-        ],
+        questions=list(table.questions),
+        faults=list(table.faults),
         intervals=len(table.counts.intervals) if table.counts else 0,
         sizes_um=list(table.counts.sizes_um) if table.counts else [],
         is_complete=table.counts is not None,

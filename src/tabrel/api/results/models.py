@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from tabrel.core.field_units import Percent
+from tabrel.core.results.budget import Covariance
 from tabrel.document.results import WireModel
+from tabrel.document.wire import WIRED
 
 
 class WorkingPieceOut(WireModel):
@@ -41,22 +45,13 @@ class ContributionOut(WireModel):
     smaller: str
 
 
-class CovarianceOut(WireModel):
-    """Joint contribution of two numbers of the last line that share inputs."""
-
-    first: str
-    second: str
-    correlation: float
-    share_percent: Percent
-
-
 class BudgetOut(WireModel):
     """The uncertainty budget: contributions whose squares sum to that of the standard uncertainty, the largest first."""
 
     metric_uncertainty: str
     inch_uncertainty: str
     contributions: list[ContributionOut]
-    covariances: list[CovarianceOut]
+    covariances: Annotated[list[Covariance], WIRED]
 
 
 class WorkingOut(WireModel):

@@ -11,7 +11,6 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.results.models import (
     BudgetOut,
     ContributionOut,
-    CovarianceOut,
     WorkingOut,
     WorkingPieceOut,
     WorkingStepOut,
@@ -71,15 +70,7 @@ def _budget(last: Step, measured: MeasuredSample) -> BudgetOut | None:
             )
             for contribution in budget.contributions
         ],
-        covariances=[
-            CovarianceOut(
-                first=covariance.first,
-                second=covariance.second,
-                correlation=covariance.correlation,
-                share_percent=100 * covariance.share,
-            )
-            for covariance in budget.covariances
-        ],
+        covariances=list(budget.covariances),
     )
 
 

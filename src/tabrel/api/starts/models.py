@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from pydantic import Field
 
 from tabrel.api.wire import FileText, RequestModel
-from tabrel.core.field_units import Celsius, Grams, Hours, Kpa, Litres, LPerMin, Minutes, Percent, Rpm, Seconds, Um
+from tabrel.core.field_units import Celsius, Grams, Hours, Kpa, Litres, LPerMin, Minutes, Percent, Rpm, Seconds
 from tabrel.core.rules.limits import MOST_LETTERS_OF_A_CYCLE
+from tabrel.core.starts.life import Life, Reaching
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import WireModel
+from tabrel.document.wire import WIRED
 
 
 class WarmUpIn(RequestModel):
@@ -43,62 +47,6 @@ class WarmUpTraceOut(WireModel):
     unfiltered_percent: list[Percent | None]
 
 
-class LifeRowOut(WireModel):
-    """Hours to the first opening of the bypass at one oil temperature; null where it never opens, 0 from new."""
-
-    temperature_c: Celsius
-    is_cold_start: bool
-    steady_loading: float | None
-    """Loading at which the valve opens; null for never."""
-    steady_hours: Hours | None
-    filling_hours: Hours | None
-    never_steady: bool
-    never_filling: bool
-    steady_is_least: bool
-    """The counted test ended before: the filter lasts at least this long."""
-    filling_is_least: bool
-    """The counted test ended before: the filter lasts at least this long."""
-
-
-class CleanUpOut(WireModel):
-    """Half-life of particles of a size in the sump; only a bound or an envelope where the efficiency is one."""
-
-    size_um: Um
-    minutes: Minutes | None
-    low_minutes: Minutes | None
-    """Null if only a bound is known."""
-    high_minutes: Minutes | None
-    """Null if only a bound is known."""
-
-
-class ReachingOut(WireModel):
-    """Share of the particles of a size that reaches the engine over a start, past the media and through it."""
-
-    size_um: Um
-    percent: Percent | None
-    """Of all particles that the oil carries to the filter; null if only bounds are known."""
-    low_percent: Percent | None
-    high_percent: Percent | None
-    basis: str
-
-
-class LifeOut(WireModel):
-    """How long a filter lasts and how fast it cleans, at one speed."""
-
-    speed_rpm: Rpm
-    capacity_g: Grams
-    capacity_basis: str
-    """Source of the dirt capacity: counts, stated, or family (assumed)."""
-    capacity_is_least: bool
-    """The test ended before the terminal ratio: the filter holds at least this much."""
-    capacity_corrected_by: str
-    """Label of the counted filter of the family that corrects an assumed capacity; empty for none."""
-    factor: float
-    """Every time is good to this factor either way at 95 %, by what is assumed of capacity and ingress; 1 for nothing."""
-    rows: list[LifeRowOut]
-    clean_up: list[CleanUpOut]
-
-
 class EndOfServiceOut(WireModel):
     """The same start at the end of the stated service, and the onset beside that of the new filter."""
 
@@ -126,8 +74,8 @@ class StartOut(WireModel):
     label: str
     totals: WarmUpTotalsOut | None
     trace: WarmUpTraceOut | None
-    lives: list[LifeOut]
-    reaching: list[ReachingOut]
+    lives: Annotated[list[Life], WIRED]
+    reaching: Annotated[list[Reaching], WIRED]
     end_of_service: EndOfServiceOut | None
     """Null while no hours of service are stated, or nothing says what the filter holds."""
     problem: str | None

@@ -11,13 +11,9 @@ from tabrel.api import stale
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.starts.models import (
-    CleanUpOut,
     DutyCycleIn,
     EndOfServiceOut,
-    LifeOut,
-    LifeRowOut,
     LifeSpeedOut,
-    ReachingOut,
     StartOut,
     WarmUpIn,
     WarmUpOut,
@@ -39,7 +35,6 @@ from tabrel.core.starts.life import (
     CLEAN_UP_SIZES,
     LIFE_SHARES,
     Life,
-    Reaching,
     end_of_service,
     filter_life,
     reaching_the_engine,
@@ -165,8 +160,8 @@ def _start(
         label=label,
         totals=totals_out(start),
         trace=_trace_out(start),
-        lives=[_life_out(life) for life in lives if life],
-        reaching=[_reaching_out(item) for item in reaching],
+        lives=[life for life in lives if life],
+        reaching=list(reaching),
         end_of_service=ended,
         problem=None,
         missing=[],
@@ -210,50 +205,3 @@ def _trace_out(start: WarmUp) -> WarmUpTraceOut:
         filter_flow_l_min=row_out(start.filter_flow[every] * 60e3),
         unfiltered_percent=row_out(start.unfiltered_fraction[every] * 100),
     )
-
-
-def _life_out(life: Life) -> LifeOut:
-    return LifeOut(
-        speed_rpm=life.speed,
-        capacity_g=life.capacity.mass * 1e3,
-        capacity_basis=life.capacity.basis,
-        capacity_is_least=life.capacity.is_least,
-        capacity_corrected_by=life.capacity.corrected_by,
-        factor=life.factor,
-        rows=[
-            LifeRowOut(
-                temperature_c=row.temperature,
-                is_cold_start=row.is_cold_start,
-                steady_loading=known_or_none(row.steady_loading),
-                steady_hours=_hours(row.steady_time),
-                filling_hours=_hours(row.filling_time),
-                never_steady=row.steady_time == np.inf,
-                never_filling=row.filling_time == np.inf,
-                steady_is_least=row.steady_is_least,
-                filling_is_least=row.filling_is_least,
-            )
-            for row in life.rows
-        ],
-        clean_up=[
-            CleanUpOut(
-                size_um=clean_up.size,
-                minutes=_minutes(clean_up.half_life),
-                low_minutes=_minutes(clean_up.low),
-                high_minutes=_minutes(clean_up.high),
-            )
-            for clean_up in life.clean_up
-        ],
-    )
-
-
-def _reaching_out(reaching: Reaching) -> ReachingOut:
-    value, low, high = (None if share is None else 100 * share for share in (reaching.value, reaching.low, reaching.high))
-    return ReachingOut(size_um=reaching.size, percent=value, low_percent=low, high_percent=high, basis=reaching.basis or "")
-
-
-def _hours(seconds: float) -> float | None:
-    return known_or_none(seconds / 3600)
-
-
-def _minutes(seconds: float | None) -> float | None:
-    return None if seconds is None else seconds / 60

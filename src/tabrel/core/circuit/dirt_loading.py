@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from math import exp, log
-from typing import Protocol
+from typing import Annotated, Protocol
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +14,7 @@ from tabrel.core.circuit.filter_model import filter_model, missing_inputs
 from tabrel.core.counts.dust_loading import DustLoading, dust_loading
 from tabrel.core.counts.totals import with_intervals
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
+from tabrel.core.field_units import INSIDE, Mass
 from tabrel.core.numbers import plain_number
 from tabrel.core.parts.media import media_area_number
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -86,8 +87,6 @@ class Capacity:
 
     Attributes
     ----------
-    mass : float
-        [kg]
     basis : str
         ``counts``: by its counted test, in test dust; ``stated``; ``family``: usual for its media.
     is_least : bool
@@ -99,11 +98,11 @@ class Capacity:
         Label of the counted filter of the family that corrects a family's usual mass; empty for none.
     """
 
-    mass: float
+    mass: Mass
     basis: str
     is_least: bool
-    law: LoadingLaw
-    log_uncertainty: float = 0.0
+    law: Annotated[LoadingLaw, INSIDE]
+    log_uncertainty: Annotated[float, INSIDE] = 0.0
     corrected_by: str = ""
 
 

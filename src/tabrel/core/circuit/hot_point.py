@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from math import pi
+from typing import Annotated
 
 import numpy as np
 
@@ -13,6 +14,7 @@ from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
+from tabrel.core.field_units import INSIDE, FlowRate, Length, Out, Pressure, Share, Viscosity
 from tabrel.core.hydraulics.restrictions import bore_restriction
 from tabrel.core.oil.model import OilModel, oil_model
 from tabrel.core.study.defaults import JET_COUNT, stud_length_mm
@@ -21,15 +23,15 @@ from tabrel.core.study.model import Circuit, EngineHotPoint, Sample, Stud, Study
 
 @dataclass(frozen=True)
 class StudLoss:
-    """A bore of the stud, and what it costs at the hot point's flow. [mm], [Pa]"""
+    """A bore of the stud, and what it costs at the hot point's flow."""
 
-    bore_mm: float
-    differential_pressure: float
+    bore_mm: Annotated[float, Out("", "mm")]
+    differential_pressure: Pressure
 
 
 @dataclass(frozen=True)
 class HotPoint:
-    """The hot point with its flows [m³/s] and pressures [Pa].
+    """The hot point with its flows and pressures.
 
     Attributes
     ----------
@@ -39,27 +41,30 @@ class HotPoint:
         Who takes it.
     jet_radius : float or None
         Of one nozzle. [m]
-    bearing_viscosity : float
-        [Pa s]
     stated, computed : float, float or None
         Hot gallery pressure as stated, and with this filter in the circuit; None where that cannot be computed.
     studs : tuple of StudLoss
         The stud's bore and the range over engines.
     """
 
-    displaced: float
-    slip: float
-    flow: float
-    bearings: float
-    jets: float
-    jet_radius: float | None
-    bearing_viscosity: float
-    stated: float
-    computed: float | None
+    displaced: FlowRate
+    slip: FlowRate
+    flow: FlowRate
+    bearings: FlowRate
+    jets: FlowRate
+    jet_radius: Annotated[float | None, INSIDE]
+    bearing_viscosity: Viscosity
+    stated: Pressure
+    computed: Pressure | None
     studs: tuple[StudLoss, ...]
 
     @property
-    def leftover(self) -> float | None:
+    def jet_diameter(self) -> Length | None:
+        """Of one nozzle."""
+        return None if self.jet_radius is None else 2 * self.jet_radius
+
+    @property
+    def leftover(self) -> Share | None:
         """How far the computed hot gallery pressure is off the stated one, as a share."""
         return None if self.computed is None else self.computed / self.stated - 1
 

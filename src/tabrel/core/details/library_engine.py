@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Collection
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Annotated, Any
 
 from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.details.circuit_details import CIRCUIT_PARTS
 from tabrel.core.details.detail import Detail
 from tabrel.core.details.details import DETAILS
 from tabrel.core.details.kinds import detail_text, is_number
 from tabrel.core.details.places import number_at, value_at, with_value
+from tabrel.core.field_units import INSIDE, OUTSIDE
 from tabrel.core.study.model import Circuit, Study, TypedNumber
 from tabrel.core.study.number_keys import number_places, typed_at, with_typed_at
 
@@ -36,13 +38,28 @@ class EngineLine:
         Whether what stands there was stated for this study, and not itself taken from the library or assumed.
     """
 
-    detail: Detail
+    detail: Annotated[Detail, INSIDE]
     now_metric: str | None
     now_inch: str | None
     now_typed: str | None
     then_metric: str | None
     then_inch: str | None
     is_own: bool
+
+    @property
+    def key(self) -> Annotated[str, OUTSIDE]:
+        """Of the detail."""
+        return self.detail.key
+
+    @property
+    def title(self) -> Annotated[str, OUTSIDE]:
+        """Of the detail."""
+        return self.detail.title
+
+    @property
+    def part(self) -> Annotated[str, OUTSIDE]:
+        """Title of the part of the circuit; empty for the engine as a whole."""
+        return CIRCUIT_PARTS.get(self.detail.part, "")
 
 
 def _engine_details() -> list[Detail]:

@@ -17,6 +17,7 @@ from uncertainties.core import AffineScalarFunc, Variable
 
 from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, HOLE_QUANTITIES, PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.terms import ASSUMPTIONS, INPUTS, INSTRUMENTS
+from tabrel.core.field_units import Share
 from tabrel.core.results.working import Step, evaluate
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Instrument
@@ -92,7 +93,7 @@ class Covariance:
     first: str
     second: str
     correlation: float
-    share: float
+    share: Share
 
 
 @dataclass(frozen=True)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from math import exp, hypot, log
+from typing import Annotated
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +15,7 @@ from tabrel.core.circuit.engine_circuit import Condition
 from tabrel.core.circuit.filter_alone import unknown_at_opening
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint, Problem
+from tabrel.core.field_units import INSIDE, OUTSIDE, Duration, LifeTime, Out, ParticleSize, Share, Speed, Temperature
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Sample, Study
 from tabrel.core.study.plans import WarmUpPlan
@@ -117,25 +119,33 @@ class LifeRow:
 
     Attributes
     ----------
-    temperature : float
-        [°C]
     is_cold_start : bool
         Whether the oil is cold there.
     steady_loading : float
         Loading at which it opens with the galleries full; infinite for never, NaN where the oil does not pump.
     steady_time, filling_time : float
-        Time to that, steady and in the first seconds of a start; 0 from new, infinite for never. [s]
+        Time to that, steady and in the first seconds of a start; 0 from new, infinite for never.
     steady_is_least, filling_is_least : bool
         Whether the test ended before, so that it is only a least time.
     """
 
-    temperature: float
+    temperature: Temperature
     is_cold_start: bool
-    steady_loading: float
-    steady_time: float
-    filling_time: float
+    steady_loading: Annotated[float, Out("", "", has_gaps=True)]
+    steady_time: LifeTime
+    filling_time: LifeTime
     steady_is_least: bool = False
     filling_is_least: bool = False
+
+    @property
+    def never_steady(self) -> Annotated[bool, OUTSIDE]:
+        """Whether it never opens with the galleries full."""
+        return self.steady_time == np.inf
+
+    @property
+    def never_filling(self) -> Annotated[bool, OUTSIDE]:
+        """Whether it never opens in the first seconds of a start."""
+        return self.filling_time == np.inf
 
 
 LIFE_SHARES = (0.5, 0.9)
@@ -148,31 +158,29 @@ class CleanUp:
 
     Attributes
     ----------
-    size : float
-        [µm(c)]
     efficiency : Result
         Of the media, a value, a bound or an envelope. [-]
     half_life : float or None
-        None where the efficiency has no value. [s]
+        None where the efficiency has no value.
     low, high : float or None
-        Where the efficiency is a bound or an envelope: a least efficiency bounds the half-life from above. [s]
+        Where the efficiency is a bound or an envelope: a least efficiency bounds the half-life from above.
     """
 
-    size: float
-    efficiency: Result
-    half_life: float | None
-    low: float | None
-    high: float | None
+    size: ParticleSize
+    efficiency: Annotated[Result, INSIDE]
+    half_life: Duration | None
+    low: Duration | None
+    high: Duration | None
 
 
 @dataclass(frozen=True)
 class Life:
-    """How long a filter lasts, and how fast it cleans a warm sump, at a speed [rpm].
+    """How long a filter lasts, and how fast it cleans a warm sump, at a speed.
 
     A time is good to `factor` either way, 95 %, by what is assumed of capacity and ingress; 1 where both were stated.
     """
 
-    speed: float
+    speed: Speed
     capacity: Capacity
     rows: tuple[LifeRow, ...]
     clean_up: tuple[CleanUp, ...]
@@ -304,18 +312,16 @@ class Reaching:
 
     Attributes
     ----------
-    size : float
-        [µm(c)]
     value, low, high : float or None
-        Share of all that the oil carries to the filter; bounds turned round from the efficiency's. [-]
+        Share of all that the oil carries to the filter; bounds turned round from the efficiency's.
     basis : str or None
         Of the efficiency.
     """
 
-    size: float
-    value: float | None
-    low: float | None
-    high: float | None
+    size: ParticleSize
+    value: Share | None
+    low: Share | None
+    high: Share | None
     basis: str | None
 
 
