@@ -19,15 +19,15 @@ from starlette.routing import Match
 from tabrel import __version__
 from tabrel.api.body_limit import BodyLimit
 from tabrel.api.catalogue import routes as catalogue_routes
-from tabrel.api.change import facts, undo
-from tabrel.api.change.facts import ETAG
+from tabrel.api.change import undo
+from tabrel.api.change.bench import ETAG
 from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import judged, parts, percentiles, preferences, sheet, sums, uses
 from tabrel.api.comparison import routes as comparison_routes
 from tabrel.api.comparison.numbers_cache import NumbersCache
 from tabrel.api.entry import claims, copies, counts, date_codes, details, holes, offers, reading_tables, readings
 from tabrel.api.entry import samples as entry_samples
-from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, problem_response
+from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, PROBLEM_RESPONSES, add_error_handlers, problem_response
 from tabrel.api.figures import efficiency
 from tabrel.api.figures import routes as figures_routes
 from tabrel.api.maps import routes as maps_routes
@@ -53,7 +53,6 @@ ROUTED = (
     studies,
     sample_routes,
     entry_samples,
-    facts,
     readings,
     reading_tables,
     holes,
@@ -178,21 +177,32 @@ def _describe(app: FastAPI) -> dict[str, Any]:
     """Return the OpenAPI document: every error described once."""
     if app.openapi_schema is None:
         described = get_openapi(title=app.title, version=app.version, routes=app.routes)
-        problems = described["components"].setdefault("responses", {})
+        content = {PROBLEM_JSON: {"schema": {"$ref": "#/components/schemas/ProblemOut"}}}
+        described["components"]["responses"] = {
+            "Problem": {"description": PROBLEM_RESPONSES["default"]["description"], "content": content}
+        }
         for operation in (item for path in described["paths"].values() for item in path.values()):
-            for status in [status for status in operation["responses"] if int(status) >= 400]:
-                content = {PROBLEM_JSON: {"schema": {"$ref": "#/components/schemas/ProblemOut"}}}
-                problems[f"Problem{status}"] = {**operation["responses"][status], "content": content}
-                operation["responses"][status] = {"$ref": f"#/components/responses/Problem{status}"}
+            operation.pop("summary")  # the name again
+            operation["parameters"] = [
+                _named(described, "parameters", part["name"], part) for part in operation.get("parameters", [])
+            ]
             for answer in operation["responses"].values():
                 schema = answer.get("content", {}).get("application/json", {}).get("schema", {})
-                if schema.get("$ref", "").endswith(("/ChangedOut", "/UndoneOut")):
-                    answer["headers"] = {**STALE_HEADERS, **ETAG}
+                is_change = schema.get("$ref", "").endswith(("/ChangedOut", "/UndoneOut"))
+                headers = {**STALE_HEADERS, **ETAG} if is_change else answer.get("headers", {})
+                answer["headers"] = {name: _named(described, "headers", name, header) for name, header in headers.items()}
+            operation["responses"]["default"] = {"$ref": "#/components/responses/Problem"}
         for schema in described["components"]["schemas"].values():
             for field in schema.get("properties", {}).values():
                 field.pop("title", None)  # the name again
         app.openapi_schema = described
     return app.openapi_schema
+
+
+def _named(described: dict[str, Any], kind: str, name: str, item: dict[str, Any]) -> dict[str, Any]:
+    """Return a reference to a parameter or header that stands once under its name; itself where the name means something else."""
+    known = described["components"].setdefault(kind, {}).setdefault(name, item)
+    return {"$ref": f"#/components/{kind}/{name}"} if known == item else item
 
 
 def _refuse_what_is_not_there(app: FastAPI) -> None:

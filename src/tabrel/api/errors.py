@@ -63,24 +63,26 @@ STATUS: dict[type[TabrelError], int] = {
     ReadingTextError: 422,
     TabrelError: 422,
 }
-PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
-    status: {"model": ProblemOut, "description": text}
-    for status, text in (
-        (400, "Not for this machine, or not JSON"),
-        (403, "From another page"),
-        (404, "There is no such thing"),
-        (409, "Inputs are missing, or it changed meanwhile"),
-        (412, "Another window has changed it meanwhile, or put back a copy of the database"),
-        (413, "Larger than what is asked for could be"),
-        (415, "A change that is not sent as JSON"),
-        (422, "Refused, with the correction"),
-        (428, "A change that overwrites and does not say what it has seen"),
-        (500, "An error of the program; nothing was changed"),
-        (503, "The database cannot be read or written now, or too much is being computed"),
-        (507, "The disk is full"),
-    )
+REFUSALS: dict[int, str] = {
+    400: "not for this machine, or not JSON",
+    403: "from another page",
+    404: "there is no such thing",
+    409: "inputs are missing, or it changed meanwhile",
+    412: "another window has changed it meanwhile, or put back a copy of the database",
+    413: "larger than what is asked for could be",
+    415: "a change that is not sent as JSON",
+    422: "refused, with the correction",
+    428: "a change that overwrites and does not say what it has seen",
+    500: "an error of the program; nothing was changed",
+    503: "the database cannot be read or written now, or too much is being computed",
+    507: "the disk is full",
 }
 """Every status an operation may refuse with."""
+
+PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
+    "default": {"model": ProblemOut, "description": "; ".join(f"{status}: {words}" for status, words in REFUSALS.items())}
+}
+"""Any operation may refuse, and all do it alike."""
 
 RETRY = {"Retry-After": "1"}
 """Pause that a busy server asks for. [s]"""

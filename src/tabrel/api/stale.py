@@ -34,7 +34,6 @@ EVERY_PLACE = "/api/samples/*/percentiles"
 """Where a sample lies among all others, whatever their study."""
 COMPUTED_OF_SAMPLE = (
     "engine",
-    "results",
     "working/*",
     "map",
     "filter-alone",

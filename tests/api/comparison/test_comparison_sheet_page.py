@@ -38,7 +38,7 @@ def test_rows_are_those_of_the_analysis_with_the_difference_to_the_reference(cli
     assert [column["label"] for column in computed["columns"]] == ["A", "B"]
     assert computed["columns"][0]["is_reference"]
     for column, cell in zip(computed["columns"], rows["media_effective_area_cm2"]["cells"], strict=True):
-        results = client.get(f"/api/samples/{column['sample_id']}/results").json()["results"]["media_effective_area_cm2"]
+        results = client.get(f"/api/samples/{column['sample_id']}").json()["analysis"]["results"]["media_effective_area_cm2"]
         assert cell["value"] == pytest.approx(results["value"])
         assert cell["expanded_uncertainty"] == pytest.approx(results["expanded_uncertainty"], rel=0.05)
     member, other = (cell["value"] for cell in rows["media_effective_area_cm2"]["cells"])
@@ -87,7 +87,7 @@ def test_a_sample_of_another_study_stands_beside_in_this_studys_engine(client, s
     assert (column["other_study"], column["other_conditions"], column["rack_place"]) == ("elsewhere", ["engine"], None)
     cells = rows["plate_flow_area_mm2"]["cells"]
     assert cells[2]["value"] == pytest.approx(cells[0]["value"])
-    own = client.get(f"/api/samples/{sample}/results").json()["results"]["plate_flow_area_mm2"]["value"]
+    own = client.get(f"/api/samples/{sample}").json()["analysis"]["results"]["plate_flow_area_mm2"]["value"]
     assert own < 0.8 * cells[2]["value"]  # on its own stud, 9 mm wide
 
 

@@ -16,7 +16,7 @@ def test_a_working_ends_in_the_number_on_the_tape(client, sample, name):
     keys = {piece["key"] for step in working["steps"] for piece in step["pieces"] if piece["key"]}
     assert keys
     assert all(step["formula"] and step["metric"] and step["inch"] for step in working["steps"])
-    results = client.get(f"/api/samples/{sample}/results").json()["results"]
+    results = client.get(f"/api/samples/{sample}").json()["analysis"]["results"]
     value = next(result["value"] for key, result in results.items() if key.startswith(name))
     shown = float(working["steps"][-1]["metric"].split()[0])
     assert shown == pytest.approx(value, rel=2e-3)

@@ -13,10 +13,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Arithmetic Preview
-         * @description Return what each line of a text is understood as, recomputed, or what is wrong with it; nothing is kept.
-         */
+        /** @description Return what each line of a text is understood as, recomputed, or what is wrong with it; nothing is kept. */
         post: operations["post_arithmetic_preview"];
         delete?: never;
         options?: never;
@@ -34,10 +31,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /**
-         * Delete Arithmetic Line
-         * @description Remove a line; undo brings it back.
-         */
+        /** @description Remove a line; undo brings it back. */
         delete: operations["delete_arithmetic_line"];
         options?: never;
         head?: never;
@@ -51,16 +45,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Backups
-         * @description Return the copies kept beside the database, newest first, with what each lacks.
-         */
+        /** @description Return the copies kept beside the database, newest first, with what each lacks. */
         get: operations["get_backups"];
         put?: never;
-        /**
-         * Post Backup
-         * @description Copy the database while it is in use, verify the copy, and return all of them.
-         */
+        /** @description Copy the database while it is in use, verify the copy, and return all of them. */
         post: operations["post_backup"];
         delete?: never;
         options?: never;
@@ -77,10 +65,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Restoration
-         * @description Put a copy in the database's place; what was there is kept beside it, and windows that have seen it are told.
-         */
+        /** @description Put a copy in the database's place; what was there is kept beside it, and windows that have seen it are told. */
         post: operations["post_restoration"];
         delete?: never;
         options?: never;
@@ -97,10 +82,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Verification
-         * @description Look the database, or a copy of it, through for faults.
-         */
+        /** @description Look the database, or a copy of it, through for faults. */
         post: operations["post_verification"];
         delete?: never;
         options?: never;
@@ -115,10 +97,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Catalogue
-         * @description Return the catalogues: fetched once, they do not change while the program runs.
-         */
+        /** @description Return the catalogues: fetched once, they do not change while the program runs. */
         get: operations["get_catalogue"];
         put?: never;
         post?: never;
@@ -135,17 +114,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Claim
-         * @description Return a claim with what the readings say of it.
-         */
-        get: operations["get_claim"];
+        get?: never;
         put?: never;
         post?: never;
-        /**
-         * Delete Claim
-         * @description Remove a claim that was typed wrongly; undo brings it back.
-         */
+        /** @description Remove a claim that was typed wrongly; undo brings it back. */
         delete: operations["delete_claim"];
         options?: never;
         head?: never;
@@ -161,10 +133,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Stale
-         * @description Mark a claim stale with a reason; an empty text removes the mark.
-         */
+        /** @description Mark a claim stale with a reason; an empty text removes the mark. */
         post: operations["post_stale"];
         delete?: never;
         options?: never;
@@ -182,10 +151,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /**
-         * Delete Rule
-         * @description Remove a rule; dates that were taken by it stay.
-         */
+        /** @description Remove a rule; dates that were taken by it stay. */
         delete: operations["delete_rule"];
         options?: never;
         head?: never;
@@ -202,10 +168,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /**
-         * Delete Engine
-         * @description Remove an engine from the library; studies keep their own copy.
-         */
+        /** @description Remove an engine from the library; studies keep their own copy. */
         delete: operations["delete_engine"];
         options?: never;
         head?: never;
@@ -219,21 +182,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Hole Group
-         * @description Return what of a group of holes is no reading.
-         */
-        get: operations["get_hole_group"];
-        /**
-         * Put Hole Group
-         * @description Change shape, count, open part or outline of a group; its readings stay.
-         */
+        get?: never;
+        /** @description Change shape, count, open part or outline of a group; its readings stay. */
         put: operations["put_hole_group"];
         post?: never;
-        /**
-         * Delete Hole Group
-         * @description Remove a group of holes, if it is still as it was seen; undo brings it back with its readings.
-         */
+        /** @description Remove a group of holes, if it is still as it was seen; undo brings it back with its readings. */
         delete: operations["delete_hole_group"];
         options?: never;
         head?: never;
@@ -247,10 +200,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Differences
-         * @description Return what of the study is otherwise than when a report was issued.
-         */
+        /** @description Return what of the study is otherwise than when a report was issued. */
         get: operations["get_differences"];
         put?: never;
         post?: never;
@@ -267,10 +217,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Issued Document
-         * @description Return the study document that a report was issued from.
-         */
+        /** @description Return the study document that a report was issued from. */
         get: operations["get_issued_document"];
         put?: never;
         post?: never;
@@ -287,10 +234,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Issued Pdf
-         * @description Return a report as it was issued, byte by byte.
-         */
+        /** @description Return a report as it was issued, byte by byte. */
         get: operations["get_issued_pdf"];
         put?: never;
         post?: never;
@@ -309,10 +253,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Measure Number
-         * @description Return what a number typed for a measure, a point or a weight means, in the measure's unit and as shown in each family.
-         */
+        /** @description Return what a number typed for a measure, a point or a weight means, in the measure's unit and as shown in each family. */
         post: operations["post_measure_number"];
         delete?: never;
         options?: never;
@@ -330,10 +271,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /**
-         * Delete Offer
-         * @description Remove an offer that was typed wrongly; undo brings it back.
-         */
+        /** @description Remove an offer that was typed wrongly; undo brings it back. */
         delete: operations["delete_offer"];
         options?: never;
         head?: never;
@@ -349,10 +287,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Oil Line
-         * @description Return the line of an oil that is only looked at, such as one whose point is being dragged.
-         */
+        /** @description Return the line of an oil that is only looked at, such as one whose point is being dragged. */
         post: operations["post_oil_line"];
         delete?: never;
         options?: never;
@@ -369,10 +304,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Package
-         * @description Import a study from a zip that Tabrel wrote, whole or not at all.
-         */
+        /** @description Import a study from a zip that Tabrel wrote, whole or not at all. */
         post: operations["post_package"];
         delete?: never;
         options?: never;
@@ -387,10 +319,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Preferences
-         * @description Return every observation of which one choice can be preferred, with the order the analyst has given it.
-         */
+        /** @description Return every observation of which one choice can be preferred, with the order the analyst has given it. */
         get: operations["get_preferences"];
         put?: never;
         post?: never;
@@ -408,31 +337,8 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Put Preference
-         * @description Set which choices of an observation are better; an empty order is no preference.
-         */
+        /** @description Set which choices of an observation are better; an empty order is no preference. */
         put: operations["put_preference"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/readings/{reading_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Reading
-         * @description Return a reading as the sheet shows it.
-         */
-        get: operations["get_reading"];
-        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -449,10 +355,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Confirm
-         * @description Record that a questioned reading is meant as typed.
-         */
+        /** @description Record that a questioned reading is meant as typed. */
         post: operations["post_confirm"];
         delete?: never;
         options?: never;
@@ -469,10 +372,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Correction
-         * @description Set an error aside with the reason and put in what was meant, as one change; what was recorded of it goes along.
-         */
+        /** @description Set an error aside with the reason and put in what was meant, as one change; what was recorded of it goes along. */
         post: operations["post_correction"];
         delete?: never;
         options?: never;
@@ -487,10 +387,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get History
-         * @description Return what was done to a reading: typed, set aside, used again, confirmed.
-         */
+        /** @description Return what was done to a reading: typed, set aside, used again, confirmed. */
         get: operations["get_history"];
         put?: never;
         post?: never;
@@ -509,10 +406,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Set Aside
-         * @description Set a reading aside with a reason; it stays visible and is not used.
-         */
+        /** @description Set a reading aside with a reason; it stays visible and is not used. */
         post: operations["post_set_aside"];
         delete?: never;
         options?: never;
@@ -529,10 +423,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Use Again
-         * @description Use a reading again that was set aside; that it was, and why, stays in its history.
-         */
+        /** @description Use a reading again that was set aside; that it was, and why, stays in its history. */
         post: operations["post_use_again"];
         delete?: never;
         options?: never;
@@ -547,10 +438,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Report Page
-         * @description Return a page of a draft as a picture, drawn in a process of its own.
-         */
+        /** @description Return a page of a draft as a picture, drawn in a process of its own. */
         get: operations["get_report_page"];
         put?: never;
         post?: never;
@@ -567,10 +455,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Sheet
-         * @description Return the bench sheet of a sample.
-         */
+        /** @description Return the bench sheet of a sample. */
         get: operations["get_sheet"];
         put?: never;
         post?: never;
@@ -589,10 +474,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Claim
-         * @description Record a claim; one on a reading or an observation is a check that the bench confirms or refutes.
-         */
+        /** @description Record a claim; one on a reading or an observation is a check that the bench confirms or refutes. */
         post: operations["post_claim"];
         delete?: never;
         options?: never;
@@ -609,10 +491,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Confirmations
-         * @description Record that copied things hold for this sample too; nothing else of them changes.
-         */
+        /** @description Record that copied things hold for this sample too; nothing else of them changes. */
         post: operations["post_confirmations"];
         delete?: never;
         options?: never;
@@ -627,21 +506,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Counts
-         * @description Return the counts of a sample's test as a table in our own layout, empty where there are none.
-         */
+        /** @description Return the counts of a sample's test as a table in our own layout, empty where there are none. */
         get: operations["get_counts"];
-        /**
-         * Put Counts
-         * @description Take a table of counts in place of those there were; conditions it does not name stay.
-         */
+        /** @description Take a table of counts in place of those there were; conditions it does not name stay. */
         put: operations["put_counts"];
         post?: never;
-        /**
-         * Delete Counts
-         * @description Remove the counts of a sample's test with its conditions; undo brings them back.
-         */
+        /** @description Remove the counts of a sample's test with its conditions; undo brings them back. */
         delete: operations["delete_counts"];
         options?: never;
         head?: never;
@@ -657,10 +527,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Preview
-         * @description Return what is understood of a table of counts, what is asked and what is at fault; nothing is taken.
-         */
+        /** @description Return what is understood of a table of counts, what is asked and what is at fault; nothing is taken. */
         post: operations["post_preview"];
         delete?: never;
         options?: never;
@@ -677,10 +544,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Cut
-         * @description Record that the filter was cut open, and how; what was missing before can no longer be measured.
-         */
+        /** @description Record that the filter was cut open, and how; what was missing before can no longer be measured. */
         post: operations["post_cut"];
         delete?: never;
         options?: never;
@@ -695,10 +559,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Date Code
-         * @description Return what the rules make of a sample's date code, and what is to be said of that.
-         */
+        /** @description Return what the rules make of a sample's date code, and what is to be said of that. */
         get: operations["get_date_code"];
         put?: never;
         post?: never;
@@ -717,10 +578,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Rule
-         * @description State how codes such as a sample's are read; a rule that does not fit that code is refused.
-         */
+        /** @description State how codes such as a sample's are read; a rule that does not fit that code is refused. */
         post: operations["post_rule"];
         delete?: never;
         options?: never;
@@ -735,15 +593,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Detail
-         * @description Return a detail of a sample, of its study or of its engine, as text.
-         */
-        get: operations["get_detail"];
-        /**
-         * Put Detail
-         * @description Set a detail of a sample, of its study or of its engine; an empty text removes it.
-         */
+        get?: never;
+        /** @description Set a detail of a sample, of its study or of its engine; an empty text removes it. */
         put: operations["put_detail"];
         post?: never;
         delete?: never;
@@ -761,10 +612,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Echo
-         * @description Return what would be understood of a text, and the mean it would make; nothing is stored.
-         */
+        /** @description Return what would be understood of a text, and the mean it would make; nothing is stored. */
         post: operations["post_echo"];
         delete?: never;
         options?: never;
@@ -779,10 +627,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Efficiency
-         * @description Return everything that speaks of the micron efficiency of a sample, each labelled for what it is.
-         */
+        /** @description Return everything that speaks of the micron efficiency of a sample, each labelled for what it is. */
         get: operations["get_efficiency"];
         put?: never;
         post?: never;
@@ -799,15 +644,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Engine
-         * @description Return oil and engine of a sample's study, with the sample fitted for the check at the hot point.
-         */
+        /** @description Return oil and engine of a sample's study, with the sample fitted for the check at the hot point. */
         get: operations["get_engine"];
-        /**
-         * Put Engine
-         * @description Give the study an engine of the library, but for the lines that are kept; the study has its own copy from then on.
-         */
+        /** @description Give the study an engine of the library, but for the lines that are kept; the study has its own copy from then on. */
         put: operations["put_engine"];
         post?: never;
         delete?: never;
@@ -825,10 +664,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Engine Preview
-         * @description Return every line that an engine of the library would change; nothing is changed yet.
-         */
+        /** @description Return every line that an engine of the library would change; nothing is changed yet. */
         post: operations["post_engine_preview"];
         delete?: never;
         options?: never;
@@ -845,10 +681,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Save Engine
-         * @description Save the study's engine in the library under its name, for other studies.
-         */
+        /** @description Save the study's engine in the library under its name, for other studies. */
         post: operations["post_save_engine"];
         delete?: never;
         options?: never;
@@ -863,10 +696,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Figures
-         * @description Return what is drawn beside the readings of the opened filter.
-         */
+        /** @description Return what is drawn beside the readings of the opened filter. */
         get: operations["get_figures"];
         put?: never;
         post?: never;
@@ -885,10 +715,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Filter Alone
-         * @description Return the filter by itself over oil temperature × filter flow, which needs no engine to be right.
-         */
+        /** @description Return the filter by itself over oil temperature × filter flow, which needs no engine to be right. */
         post: operations["post_filter_alone"];
         delete?: never;
         options?: never;
@@ -905,10 +732,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Holes
-         * @description Add a group of holes from one line such as ``8 x 5.6 mm``.
-         */
+        /** @description Add a group of holes from one line such as ``8 x 5.6 mm``. */
         post: operations["post_holes"];
         delete?: never;
         options?: never;
@@ -925,10 +749,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Holes Echo
-         * @description Return what would be understood of a line that describes holes; nothing is stored.
-         */
+        /** @description Return what would be understood of a line that describes holes; nothing is stored. */
         post: operations["post_holes_echo"];
         delete?: never;
         options?: never;
@@ -943,10 +764,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Kept
-         * @description Return what is kept of a sample and of its study, shown by no station yet.
-         */
+        /** @description Return what is kept of a sample and of its study, shown by no station yet. */
         get: operations["get_kept"];
         put?: never;
         post?: never;
@@ -965,10 +783,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Map
-         * @description Return the operating map over the view's grid, with curves and pressure-loss breakdown, as it is or in a scenario.
-         */
+        /** @description Return the operating map over the view's grid, with curves and pressure-loss breakdown, as it is or in a scenario. */
         post: operations["post_map"];
         delete?: never;
         options?: never;
@@ -983,15 +798,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Observation
-         * @description Return what was seen of an observation.
-         */
-        get: operations["get_observation"];
-        /**
-         * Put Observation
-         * @description Set what is seen of an observation; null removes it.
-         */
+        get?: never;
+        /** @description Set what is seen of an observation; null removes it. */
         put: operations["put_observation"];
         post?: never;
         delete?: never;
@@ -1009,10 +817,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Offer
-         * @description Record what a shop asks for the part.
-         */
+        /** @description Record what a shop asks for the part. */
         post: operations["post_offer"];
         delete?: never;
         options?: never;
@@ -1028,10 +833,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Put Oil
-         * @description Set the viscosity points of the study's oil, or make it the typical oil of a grade.
-         */
+        /** @description Set the viscosity points of the study's oil, or make it the typical oil of a grade. */
         put: operations["put_oil"];
         post?: never;
         delete?: never;
@@ -1047,10 +849,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Percentiles
-         * @description Return where every number of a sample lies among those of all others of its size in the database.
-         */
+        /** @description Return where every number of a sample lies among those of all others of its size in the database. */
         get: operations["get_percentiles"];
         put?: never;
         post?: never;
@@ -1069,10 +868,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Reading
-         * @description Take what was typed into a field: readings, or a state that is no value, which overwrites another.
-         */
+        /** @description Take what was typed into a field: readings, or a state that is no value, which overwrites another. */
         post: operations["post_reading"];
         delete?: never;
         options?: never;
@@ -1089,31 +885,8 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Redo
-         * @description Redo the change that was undone last; one that another window made only if that is said.
-         */
+        /** @description Redo the change that was undone last; one that another window made only if that is said. */
         post: operations["post_redo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/samples/{sample_id}/results": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Results
-         * @description Return results and warnings of a sample.
-         */
-        get: operations["get_results"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1129,10 +902,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Sensitivity
-         * @description Return the inputs of a map, and what each assumption does to it, found by moving each.
-         */
+        /** @description Return the inputs of a map, and what each assumption does to it, found by moving each. */
         post: operations["post_sensitivity"];
         delete?: never;
         options?: never;
@@ -1147,15 +917,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get State
-         * @description Return why a quantity has no value.
-         */
-        get: operations["get_state"];
-        /**
-         * Put State
-         * @description Say why a quantity has no value, or remove that.
-         */
+        get?: never;
+        /** @description Say why a quantity has no value, or remove that. */
         put: operations["put_state"];
         post?: never;
         delete?: never;
@@ -1172,10 +935,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Put Sample Status
-         * @description Put a sample away, delete it, or put it back; everything of it stays, and undo of its study moves it too.
-         */
+        /** @description Put a sample away, delete it, or put it back; everything of it stays, and undo of its study moves it too. */
         put: operations["put_sample_status"];
         post?: never;
         delete?: never;
@@ -1193,10 +953,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Undo
-         * @description Undo the last change of a sample or of its study; one that another window made only if that is said.
-         */
+        /** @description Undo the last change of a sample or of its study; one that another window made only if that is said. */
         post: operations["post_undo"];
         delete?: never;
         options?: never;
@@ -1211,10 +968,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Working
-         * @description Return every line that leads to a result, from readings to the number on the tape.
-         */
+        /** @description Return every line that leads to a result, from readings to the number on the tape. */
         get: operations["get_working"];
         put?: never;
         post?: never;
@@ -1233,10 +987,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Scenario Value
-         * @description Return a scenario with one value set as it was typed; nothing is saved.
-         */
+        /** @description Return a scenario with one value set as it was typed; nothing is saved. */
         post: operations["post_scenario_value"];
         delete?: never;
         options?: never;
@@ -1254,10 +1005,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /**
-         * Delete Scenario
-         * @description Remove a scenario.
-         */
+        /** @description Remove a scenario. */
         delete: operations["delete_scenario"];
         options?: never;
         head?: never;
@@ -1271,10 +1019,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Service
-         * @description Return whether what is entered can be kept; looked at when a window is opened.
-         */
+        /** @description Return whether what is entered can be kept; looked at when a window is opened. */
         get: operations["get_service"];
         put?: never;
         post?: never;
@@ -1293,10 +1038,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Spreadsheet Text
-         * @description Return the sheets of a workbook as text, to be looked at; nothing is taken.
-         */
+        /** @description Return the sheets of a workbook as text, to be looked at; nothing is taken. */
         post: operations["post_spreadsheet_text"];
         delete?: never;
         options?: never;
@@ -1311,16 +1053,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Studies
-         * @description Return every study, archived and deleted ones too, with its samples.
-         */
+        /** @description Return every study, archived and deleted ones too, with its samples. */
         get: operations["get_studies"];
         put?: never;
-        /**
-         * Post Study
-         * @description Import a study document with all it carries, whole or not at all: its history can be undone where it is now.
-         */
+        /** @description Import a study document with all it carries, whole or not at all: its history can be undone where it is now. */
         post: operations["post_study"];
         delete?: never;
         options?: never;
@@ -1335,10 +1071,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Study
-         * @description Open a study.
-         */
+        /** @description Open a study. */
         get: operations["get_study"];
         put?: never;
         post?: never;
@@ -1355,16 +1088,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Arithmetic
-         * @description Return the lines that are kept with a study, recomputed, and the sums that its claims hold.
-         */
+        /** @description Return the lines that are kept with a study, recomputed, and the sums that its claims hold. */
         get: operations["get_arithmetic"];
         put?: never;
-        /**
-         * Post Arithmetic
-         * @description Keep the lines of a text with the study; refused where one of them cannot be recomputed.
-         */
+        /** @description Keep the lines of a text with the study; refused where one of them cannot be recomputed. */
         post: operations["post_arithmetic"];
         delete?: never;
         options?: never;
@@ -1379,10 +1106,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Behaviour
-         * @description Return what each sample in use does in the engine whatever it is used for; read where nothing has changed since.
-         */
+        /** @description Return what each sample in use does in the engine whatever it is used for; read where nothing has changed since. */
         get: operations["get_behaviour"];
         put?: never;
         post?: never;
@@ -1399,10 +1123,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Bench Sheets
-         * @description Return blank measuring sheets to print: by stage, with drawings, room for three readings, tools and cautions.
-         */
+        /** @description Return blank measuring sheets to print: by stage, with drawings, room for three readings, tools and cautions. */
         get: operations["get_bench_sheets"];
         put?: never;
         post?: never;
@@ -1421,10 +1142,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Comparison
-         * @description Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is.
-         */
+        /** @description Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is. */
         post: operations["post_comparison"];
         delete?: never;
         options?: never;
@@ -1439,10 +1157,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Comparison Sheet
-         * @description Return everything known of a study's filters, and of others put beside them, each against the reference part.
-         */
+        /** @description Return everything known of a study's filters, and of others put beside them, each against the reference part. */
         get: operations["get_comparison_sheet"];
         put?: never;
         post?: never;
@@ -1459,10 +1174,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Document
-         * @description Export a study as its document.
-         */
+        /** @description Export a study as its document. */
         get: operations["get_document"];
         put?: never;
         post?: never;
@@ -1481,10 +1193,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Duplicate
-         * @description Add a sample begun with parts of another one, or of a template; what is copied is marked, and counts as assumed.
-         */
+        /** @description Add a sample begun with parts of another one, or of a template; what is copied is marked, and counts as assumed. */
         post: operations["post_duplicate"];
         delete?: never;
         options?: never;
@@ -1501,10 +1210,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Duty Cycle
-         * @description Read a duty cycle from CSV and save it; return the names of those there are.
-         */
+        /** @description Read a duty cycle from CSV and save it; return the names of those there are. */
         post: operations["post_duty_cycle"];
         delete?: never;
         options?: never;
@@ -1519,10 +1225,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Lots
-         * @description Return what changed from lot to lot of every part number of a study, over all its specimens in the database.
-         */
+        /** @description Return what changed from lot to lot of every part number of a study, over all its specimens in the database. */
         get: operations["get_lots"];
         put?: never;
         post?: never;
@@ -1539,10 +1242,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Others
-         * @description Return samples of other studies that can be put beside those of this one, the latest studies first.
-         */
+        /** @description Return samples of other studies that can be put beside those of this one, the latest studies first. */
         get: operations["get_others"];
         put?: never;
         post?: never;
@@ -1559,10 +1259,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Part Labels
-         * @description Return labels to cut out and lay beside the pieces: sample, part and date.
-         */
+        /** @description Return labels to cut out and lay beside the pieces: sample, part and date. */
         get: operations["get_part_labels"];
         put?: never;
         post?: never;
@@ -1581,10 +1278,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Readings Table
-         * @description Take what is understood of a table of readings, whole or not at all; a filter of another label is begun.
-         */
+        /** @description Take what is understood of a table of readings, whole or not at all; a filter of another label is begun. */
         post: operations["post_readings_table"];
         delete?: never;
         options?: never;
@@ -1601,10 +1295,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Readings Table Preview
-         * @description Return what is understood of a table of readings, what is asked, questioned and refused; nothing is taken.
-         */
+        /** @description Return what is understood of a table of readings, what is asked, questioned and refused; nothing is taken. */
         post: operations["post_readings_table_preview"];
         delete?: never;
         options?: never;
@@ -1619,15 +1310,9 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Report
-         * @description Return the plan of a study's report, what it can hold, and the reports that were issued.
-         */
+        /** @description Return the plan of a study's report, what it can hold, and the reports that were issued. */
         get: operations["get_report"];
-        /**
-         * Put Report
-         * @description Change the plan of a study's report; refused where it is no longer as it was seen.
-         */
+        /** @description Change the plan of a study's report; refused where it is no longer as it was seen. */
         put: operations["put_report"];
         post?: never;
         delete?: never;
@@ -1643,10 +1328,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Report File
-         * @description Return the report of a study as a file: a draft, as pages, one page, a workbook, the results, or the whole study.
-         */
+        /** @description Return the report of a study as a file: a draft, as pages, one page, a workbook, the results, or the whole study. */
         get: operations["get_report_file"];
         put?: never;
         post?: never;
@@ -1666,7 +1348,6 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Post Issue
          * @description Issue the report that was looked at, under the next number of the year; from then on nothing changes it.
          *
          *     The same pages asked for again on the same day are the report that was issued of them: no second one.
@@ -1687,10 +1368,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Report Preview
-         * @description Set the draft of a study's report and return its pages; what was set already is not set again.
-         */
+        /** @description Set the draft of a study's report and return its pages; what was set already is not set again. */
         post: operations["post_report_preview"];
         delete?: never;
         options?: never;
@@ -1705,10 +1383,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Study Results
-         * @description Return what is known of each sample in use, in short: read where it was computed before and nothing has changed since.
-         */
+        /** @description Return what is known of each sample in use, in short: read where it was computed before and nothing has changed since. */
         get: operations["get_study_results"];
         put?: never;
         post?: never;
@@ -1725,10 +1400,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Same Part
-         * @description Return every pair of a study's filters, and of those put beside them, compared as parts, dimension by dimension.
-         */
+        /** @description Return every pair of a study's filters, and of those put beside them, compared as parts, dimension by dimension. */
         get: operations["get_same_part"];
         put?: never;
         post?: never;
@@ -1747,10 +1419,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Sample
-         * @description Add an empty sample to a study and return its sheet.
-         */
+        /** @description Add an empty sample to a study and return its sheet. */
         post: operations["post_sample"];
         delete?: never;
         options?: never;
@@ -1765,16 +1434,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Scenarios
-         * @description Return the scenarios saved in a study.
-         */
+        /** @description Return the scenarios saved in a study. */
         get: operations["get_scenarios"];
         put?: never;
-        /**
-         * Post Scenario
-         * @description Save a scenario under its name, in place of one of the same name.
-         */
+        /** @description Save a scenario under its name, in place of one of the same name. */
         post: operations["post_scenario"];
         delete?: never;
         options?: never;
@@ -1791,10 +1454,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Slices
-         * @description Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample, in the order they are done.
-         */
+        /** @description Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample, in the order they are done. */
         post: operations["post_slices"];
         delete?: never;
         options?: never;
@@ -1811,7 +1471,6 @@ export interface paths {
         };
         get?: never;
         /**
-         * Put Study Status
          * @description Put a study away, delete it, or put it back, and return the list; everything of it stays.
          *
          *     It is no change of what the study holds: undo in the study does not move it, putting it back does.
@@ -1831,16 +1490,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Uses
-         * @description Return the uses of a study, and what is there to make one.
-         */
+        /** @description Return the uses of a study, and what is there to make one. */
         get: operations["get_uses"];
         put?: never;
-        /**
-         * Post Use
-         * @description Add a use that begins with a preset.
-         */
+        /** @description Add a use that begins with a preset. */
         post: operations["post_use"];
         delete?: never;
         options?: never;
@@ -1855,10 +1508,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Filter At Use
-         * @description Return what one filter does at the points of a use; it is remembered, so that a use is judged a filter at a time.
-         */
+        /** @description Return what one filter does at the points of a use; it is remembered, so that a use is judged a filter at a time. */
         get: operations["get_filter_at_use"];
         put?: never;
         post?: never;
@@ -1875,10 +1525,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Judged Use
-         * @description Return a use judged for every filter of its study, or with a what-if weight.
-         */
+        /** @description Return a use judged for every filter of its study, or with a what-if weight. */
         get: operations["get_judged_use"];
         put?: never;
         post?: never;
@@ -1897,10 +1544,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Warm Up
-         * @description Return the start of every sample of a study over its duty cycle, and how long each filter lasts.
-         */
+        /** @description Return the start of every sample of a study over its duty cycle, and how long each filter lasts. */
         post: operations["post_warm_up"];
         delete?: never;
         options?: never;
@@ -1915,16 +1559,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Templates
-         * @description Return the templates, by name.
-         */
+        /** @description Return the templates, by name. */
         get: operations["get_templates"];
         put?: never;
-        /**
-         * Post Template
-         * @description Save parts of a sample under a name, to begin others with.
-         */
+        /** @description Save parts of a sample under a name, to begin others with. */
         post: operations["post_template"];
         delete?: never;
         options?: never;
@@ -1942,10 +1580,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /**
-         * Delete Template
-         * @description Offer a template no longer; it can be put back.
-         */
+        /** @description Offer a template no longer; it can be put back. */
         delete: operations["delete_template"];
         options?: never;
         head?: never;
@@ -1961,10 +1596,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /**
-         * Post Put Back
-         * @description Offer a template again that was removed.
-         */
+        /** @description Offer a template again that was removed. */
         post: operations["post_put_back"];
         delete?: never;
         options?: never;
@@ -1980,16 +1612,10 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Put Use
-         * @description Change a use; refused where it is no longer as it was seen.
-         */
+        /** @description Change a use; refused where it is no longer as it was seen. */
         put: operations["put_use"];
         post?: never;
-        /**
-         * Delete Use
-         * @description Remove a use; undo brings it back.
-         */
+        /** @description Remove a use; undo brings it back. */
         delete: operations["delete_use"];
         options?: never;
         head?: never;
@@ -2992,14 +2618,6 @@ export interface components {
             /** @description Null for measured. */
             provenance: string;
             used: number;
-        };
-        /**
-         * FactOut
-         * @description A detail, an observation or a state by its key; null where there is nothing.
-         */
-        FactOut: {
-            key: string;
-            text: string | null;
         };
         /**
          * FieldOut
@@ -5455,107 +5073,8 @@ export interface components {
         };
     };
     responses: {
-        /** @description Not for this machine, or not JSON */
-        Problem400: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description From another page */
-        Problem403: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description There is no such thing */
-        Problem404: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description Inputs are missing, or it changed meanwhile */
-        Problem409: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description Another window has changed it meanwhile, or put back a copy of the database */
-        Problem412: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description Larger than what is asked for could be */
-        Problem413: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description A change that is not sent as JSON */
-        Problem415: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description Refused, with the correction */
-        Problem422: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description A change that overwrites and does not say what it has seen */
-        Problem428: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description An error of the program; nothing was changed */
-        Problem500: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description The database cannot be read or written now, or too much is being computed */
-        Problem503: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/problem+json": components["schemas"]["ProblemOut"];
-            };
-        };
-        /** @description The disk is full */
-        Problem507: {
+        /** @description 400: not for this machine, or not JSON; 403: from another page; 404: there is no such thing; 409: inputs are missing, or it changed meanwhile; 412: another window has changed it meanwhile, or put back a copy of the database; 413: larger than what is asked for could be; 415: a change that is not sent as JSON; 422: refused, with the correction; 428: a change that overwrites and does not say what it has seen; 500: an error of the program; nothing was changed; 503: the database cannot be read or written now, or too much is being computed; 507: the disk is full */
+        Problem: {
             headers: {
                 [name: string]: unknown;
             };
@@ -5564,9 +5083,91 @@ export interface components {
             };
         };
     };
-    parameters: never;
+    parameters: {
+        /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+        "If-Match": string | null;
+        /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+        "Tabrel-Database": string | null;
+        /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+        "Tabrel-Window": string | null;
+        /** @description Whether the chances are over all weights there can be. */
+        any_weights: boolean;
+        /** @description Which claim, as the answers number them. */
+        claim_id: number;
+        /** @description Whether part numbers are compared, with what specimens differ by, or these specimens only. */
+        compared: "part_numbers" | "specimens";
+        /** @description What is written, by the file's ending without its point. */
+        ending: string;
+        /** @description Which engine of the library, as the answers number them. */
+        engine_id: number;
+        /** @description Units the readings are asked for in. */
+        family: "metric" | "inch";
+        /** @description Whether the answer brings the figures of the opened filter too. */
+        figures: boolean;
+        /** @description Whether everything the comparison sheet shows is asked for, not only the use's. */
+        for_sheet: boolean;
+        /** @description Whether the document carries every change of the study. */
+        history: boolean;
+        /** @description Which group of holes, as the answers number them. */
+        hole_group_id: number;
+        /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
+        key: string;
+        /** @description Whether it carries the saved engines, templates and rules of date codes. */
+        library: boolean;
+        /** @description Which line of arithmetic, as the answers number them. */
+        line_id: number;
+        /** @description Name of a result, as the catalogue has it. */
+        name: string;
+        /** @description Which offer, as the answers number them. */
+        offer_id: number;
+        /** @description Samples of other studies to be put beside these. */
+        others: number[];
+        /** @description Which page, from 1. */
+        page: number;
+        /** @description Key of a preview, as its answer names it. */
+        preview_key: string;
+        /** @description Which reading, as the answers number them. */
+        reading_id: number;
+        /** @description Which issued report, as the answers number them. */
+        report_id: number;
+        /** @description Which rule, as the answers number them. */
+        rule_id: number;
+        /** @description Samples it is printed for; none: all that are in use. */
+        sample: number[];
+        /** @description Which sample, as the answers number them. */
+        sample_id: number;
+        /** @description Which scenario, as the answers number them. */
+        scenario_id: number;
+        /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+        since: number | null;
+        /** @description Which study, as the answers number them. */
+        study_id: number;
+        /** @description Which template, as the answers number them. */
+        template_id: number;
+        /** @description Which criterion, from 0, has a what-if weight. */
+        trial_criterion: number | null;
+        /** @description That weight. */
+        trial_weight: number | null;
+        /** @description Which use, as the answers number them. */
+        use_id: number;
+        /** @description Whether behaviour has its uncertainty, from draws of the model: that takes longer. */
+        with_draws: boolean;
+        /** @description Part of a label, a maker, a part number or the name of a study. */
+        words: string;
+    };
     requestBodies: never;
-    headers: never;
+    headers: {
+        /**
+         * @description Its revision, for If-Match.
+         * @example "17"
+         */
+        ETag: string;
+        /**
+         * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+         * @example /api/studies, /api/studies/1/comparison
+         */
+        "Tabrel-Stale": string;
+    };
     pathItems: never;
 }
 export type $defs = Record<string, never>;
@@ -5593,18 +5194,7 @@ export interface operations {
                     "application/json": components["schemas"]["CheckedLineOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_arithmetic_line: {
@@ -5612,13 +5202,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which line of arithmetic, as the answers number them. */
-                line_id: number;
+                line_id: components["parameters"]["line_id"];
             };
             cookie?: never;
         };
@@ -5631,29 +5221,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ArithmeticOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_backups: {
@@ -5674,18 +5249,7 @@ export interface operations {
                     "application/json": components["schemas"]["BackupsOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_backup: {
@@ -5710,18 +5274,7 @@ export interface operations {
                     "application/json": components["schemas"]["BackupsOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_restoration: {
@@ -5729,7 +5282,7 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path?: never;
             cookie?: never;
@@ -5749,18 +5302,7 @@ export interface operations {
                     "application/json": components["schemas"]["BackupsOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_verification: {
@@ -5785,18 +5327,7 @@ export interface operations {
                     "application/json": components["schemas"]["VerificationOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_catalogue: {
@@ -5817,84 +5348,28 @@ export interface operations {
                     "application/json": components["schemas"]["CatalogueOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    get_claim: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
-            };
-            path: {
-                /** @description Which claim, as the answers number them. */
-                claim_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ClaimOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_claim: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which claim, as the answers number them. */
-                claim_id: number;
+                claim_id: components["parameters"]["claim_id"];
             };
             cookie?: never;
         };
@@ -5907,55 +5382,36 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_stale: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which claim, as the answers number them. */
-                claim_id: number;
+                claim_id: components["parameters"]["claim_id"];
             };
             cookie?: never;
         };
@@ -5968,34 +5424,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_rule: {
@@ -6003,13 +5440,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which rule, as the answers number them. */
-                rule_id: number;
+                rule_id: components["parameters"]["rule_id"];
             };
             cookie?: never;
         };
@@ -6022,29 +5459,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["DateCodeRuleOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_engine: {
@@ -6052,13 +5474,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which engine of the library, as the answers number them. */
-                engine_id: number;
+                engine_id: components["parameters"]["engine_id"];
             };
             cookie?: never;
         };
@@ -6071,93 +5493,33 @@ export interface operations {
             /** @description Successful Response */
             204: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content?: never;
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    get_hole_group: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
-            };
-            path: {
-                /** @description Which group of holes, as the answers number them. */
-                hole_group_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HoleGroupOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_hole_group: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which group of holes, as the answers number them. */
-                hole_group_id: number;
+                hole_group_id: components["parameters"]["hole_group_id"];
             };
             cookie?: never;
         };
@@ -6170,55 +5532,36 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_hole_group: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which group of holes, as the answers number them. */
-                hole_group_id: number;
+                hole_group_id: components["parameters"]["hole_group_id"];
             };
             cookie?: never;
         };
@@ -6231,34 +5574,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_differences: {
@@ -6266,13 +5590,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which issued report, as the answers number them. */
-                report_id: number;
+                report_id: components["parameters"]["report_id"];
             };
             cookie?: never;
         };
@@ -6287,18 +5611,7 @@ export interface operations {
                     "application/json": components["schemas"]["DifferenceOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_issued_document: {
@@ -6306,13 +5619,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which issued report, as the answers number them. */
-                report_id: number;
+                report_id: components["parameters"]["report_id"];
             };
             cookie?: never;
         };
@@ -6329,18 +5642,7 @@ export interface operations {
                     };
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_issued_pdf: {
@@ -6348,13 +5650,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which issued report, as the answers number them. */
-                report_id: number;
+                report_id: components["parameters"]["report_id"];
             };
             cookie?: never;
         };
@@ -6369,18 +5671,7 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_measure_number: {
@@ -6405,39 +5696,28 @@ export interface operations {
                     "application/json": components["schemas"]["MeasureNumberOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_offer: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which offer, as the answers number them. */
-                offer_id: number;
+                offer_id: components["parameters"]["offer_id"];
             };
             cookie?: never;
         };
@@ -6450,34 +5730,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_oil_line: {
@@ -6502,18 +5763,7 @@ export interface operations {
                     "application/json": components["schemas"]["OilLineOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_package: {
@@ -6521,9 +5771,9 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path?: never;
             cookie?: never;
@@ -6537,29 +5787,14 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["StudyOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_preferences: {
@@ -6567,9 +5802,9 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path?: never;
             cookie?: never;
@@ -6585,18 +5820,7 @@ export interface operations {
                     "application/json": components["schemas"]["PreferenceOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_preference: {
@@ -6604,13 +5828,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
-                key: string;
+                key: components["parameters"]["key"];
             };
             cookie?: never;
         };
@@ -6623,95 +5847,35 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["PreferenceOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    get_reading: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
-            };
-            path: {
-                /** @description Which reading, as the answers number them. */
-                reading_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ReadingOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_confirm: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which reading, as the answers number them. */
-                reading_id: number;
+                reading_id: components["parameters"]["reading_id"];
             };
             cookie?: never;
         };
@@ -6724,55 +5888,36 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_correction: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which reading, as the answers number them. */
-                reading_id: number;
+                reading_id: components["parameters"]["reading_id"];
             };
             cookie?: never;
         };
@@ -6785,34 +5930,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_history: {
@@ -6820,13 +5946,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which reading, as the answers number them. */
-                reading_id: number;
+                reading_id: components["parameters"]["reading_id"];
             };
             cookie?: never;
         };
@@ -6841,39 +5967,28 @@ export interface operations {
                     "application/json": components["schemas"]["HistoryOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_set_aside: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which reading, as the answers number them. */
-                reading_id: number;
+                reading_id: components["parameters"]["reading_id"];
             };
             cookie?: never;
         };
@@ -6886,55 +6001,36 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_use_again: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which reading, as the answers number them. */
-                reading_id: number;
+                reading_id: components["parameters"]["reading_id"];
             };
             cookie?: never;
         };
@@ -6947,34 +6043,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_report_page: {
@@ -6983,9 +6060,9 @@ export interface operations {
             header?: never;
             path: {
                 /** @description Key of a preview, as its answer names it. */
-                preview_key: string;
+                preview_key: components["parameters"]["preview_key"];
                 /** @description Which page, from 1. */
-                page: number;
+                page: components["parameters"]["page"];
             };
             cookie?: never;
         };
@@ -7000,18 +6077,7 @@ export interface operations {
                     "image/png": string;
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_sheet: {
@@ -7019,13 +6085,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7040,39 +6106,28 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_claim: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7085,55 +6140,36 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_confirmations: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7146,34 +6182,15 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_counts: {
@@ -7181,13 +6198,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7196,50 +6213,35 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
+                    ETag: components["headers"]["ETag"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["CountsOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_counts: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7252,55 +6254,36 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_counts: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7313,34 +6296,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_preview: {
@@ -7348,13 +6312,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7373,39 +6337,28 @@ export interface operations {
                     "application/json": components["schemas"]["CountTableOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_cut: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7418,34 +6371,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_date_code: {
@@ -7453,13 +6387,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7474,18 +6408,7 @@ export interface operations {
                     "application/json": components["schemas"]["DateCodeOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_rule: {
@@ -7493,13 +6416,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7512,99 +6435,37 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["DateCodeOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    get_detail: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
-            };
-            path: {
-                /** @description Which sample, as the answers number them. */
-                sample_id: number;
-                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FactOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_detail: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
                 /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
-                key: string;
+                key: components["parameters"]["key"];
             };
             cookie?: never;
         };
@@ -7617,34 +6478,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_echo: {
@@ -7652,13 +6494,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7677,18 +6519,7 @@ export interface operations {
                     "application/json": components["schemas"]["EchoOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_efficiency: {
@@ -7696,13 +6527,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7717,18 +6548,7 @@ export interface operations {
                     "application/json": components["schemas"]["EfficiencyStationOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_engine: {
@@ -7736,13 +6556,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7757,39 +6577,28 @@ export interface operations {
                     "application/json": components["schemas"]["EngineOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_engine: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7802,34 +6611,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_engine_preview: {
@@ -7837,13 +6627,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7862,18 +6652,7 @@ export interface operations {
                     "application/json": components["schemas"]["EngineLinesOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_save_engine: {
@@ -7881,13 +6660,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7900,29 +6679,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["EngineOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_figures: {
@@ -7930,13 +6694,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7951,18 +6715,7 @@ export interface operations {
                     "application/json": components["schemas"]["FiguresOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_filter_alone: {
@@ -7970,13 +6723,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -7995,39 +6748,28 @@ export interface operations {
                     "application/json": components["schemas"]["FilterAloneOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_holes: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8040,34 +6782,15 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_holes_echo: {
@@ -8075,13 +6798,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8100,18 +6823,7 @@ export interface operations {
                     "application/json": components["schemas"]["EchoOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_kept: {
@@ -8119,13 +6831,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8140,18 +6852,7 @@ export interface operations {
                     "application/json": components["schemas"]["KeptPartOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_map: {
@@ -8159,13 +6860,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8184,88 +6885,30 @@ export interface operations {
                     "application/json": components["schemas"]["OperatingMapOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    get_observation: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
-            };
-            path: {
-                /** @description Which sample, as the answers number them. */
-                sample_id: number;
-                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FactOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_observation: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
                 /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
-                key: string;
+                key: components["parameters"]["key"];
             };
             cookie?: never;
         };
@@ -8278,55 +6921,36 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_offer: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8339,55 +6963,36 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_oil: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8400,34 +7005,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_percentiles: {
@@ -8435,13 +7021,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8456,39 +7042,28 @@ export interface operations {
                     "application/json": components["schemas"]["PercentilesOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_reading: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8501,55 +7076,36 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_redo: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8562,74 +7118,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["UndoneOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    get_results: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
-            };
-            path: {
-                /** @description Which sample, as the answers number them. */
-                sample_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AnalysisOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_sensitivity: {
@@ -8637,13 +7134,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8662,88 +7159,30 @@ export interface operations {
                     "application/json": components["schemas"]["SensitivityOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    get_state: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
-            };
-            path: {
-                /** @description Which sample, as the answers number them. */
-                sample_id: number;
-                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FactOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_state: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
                 /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
-                key: string;
+                key: components["parameters"]["key"];
             };
             cookie?: never;
         };
@@ -8756,55 +7195,36 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_sample_status: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8817,55 +7237,36 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_undo: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -8878,34 +7279,15 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["UndoneOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_working: {
@@ -8913,15 +7295,15 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
                 /** @description Name of a result, as the catalogue has it. */
-                name: string;
+                name: components["parameters"]["name"];
             };
             cookie?: never;
         };
@@ -8936,18 +7318,7 @@ export interface operations {
                     "application/json": components["schemas"]["WorkingOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_scenario_value: {
@@ -8972,18 +7343,7 @@ export interface operations {
                     "application/json": components["schemas"]["Scenario"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_scenario: {
@@ -8991,13 +7351,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which scenario, as the answers number them. */
-                scenario_id: number;
+                scenario_id: components["parameters"]["scenario_id"];
             };
             cookie?: never;
         };
@@ -9010,29 +7370,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ScenarioOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_service: {
@@ -9053,18 +7398,7 @@ export interface operations {
                     "application/json": components["schemas"]["ServiceOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_spreadsheet_text: {
@@ -9089,18 +7423,7 @@ export interface operations {
                     "application/json": components["schemas"]["SheetTextOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_studies: {
@@ -9108,9 +7431,9 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path?: never;
             cookie?: never;
@@ -9126,18 +7449,7 @@ export interface operations {
                     "application/json": components["schemas"]["StudyRowOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_study: {
@@ -9145,9 +7457,9 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path?: never;
             cookie?: never;
@@ -9161,29 +7473,14 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["StudyOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_study: {
@@ -9191,13 +7488,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9212,18 +7509,7 @@ export interface operations {
                     "application/json": components["schemas"]["StudyOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_arithmetic: {
@@ -9231,13 +7517,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9252,18 +7538,7 @@ export interface operations {
                     "application/json": components["schemas"]["ArithmeticOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_arithmetic: {
@@ -9271,13 +7546,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9290,29 +7565,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ArithmeticOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_behaviour: {
@@ -9320,13 +7580,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9341,37 +7601,26 @@ export interface operations {
                     "application/json": components["schemas"]["BehaviourOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_bench_sheets: {
         parameters: {
             query?: {
                 /** @description Samples it is printed for; none: all that are in use. */
-                sample?: number[];
+                sample?: components["parameters"]["sample"];
                 /** @description Units the readings are asked for in. */
-                family?: "metric" | "inch";
+                family?: components["parameters"]["family"];
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9386,18 +7635,7 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_comparison: {
@@ -9405,13 +7643,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9430,41 +7668,30 @@ export interface operations {
                     "application/json": components["schemas"]["ComparisonOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_comparison_sheet: {
         parameters: {
             query?: {
                 /** @description Whether part numbers are compared, with what specimens differ by, or these specimens only. */
-                compared?: "part_numbers" | "specimens";
+                compared?: components["parameters"]["compared"];
                 /** @description Use whose points and criteria count; none: no behaviour. */
                 use_id?: number | null;
                 /** @description Samples of other studies to be put beside these. */
-                others?: number[];
+                others?: components["parameters"]["others"];
                 /** @description Whether behaviour has its uncertainty, from draws of the model: that takes longer. */
-                with_draws?: boolean;
+                with_draws?: components["parameters"]["with_draws"];
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9479,37 +7706,26 @@ export interface operations {
                     "application/json": components["schemas"]["ComparisonSheetOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_document: {
         parameters: {
             query?: {
                 /** @description Whether the document carries every change of the study. */
-                history?: boolean;
+                history?: components["parameters"]["history"];
                 /** @description Whether it carries the saved engines, templates and rules of date codes. */
-                library?: boolean;
+                library?: components["parameters"]["library"];
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9526,39 +7742,28 @@ export interface operations {
                     };
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_duplicate: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9571,34 +7776,15 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_duty_cycle: {
@@ -9606,13 +7792,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9625,29 +7811,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": string[];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_lots: {
@@ -9655,13 +7826,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9676,35 +7847,24 @@ export interface operations {
                     "application/json": components["schemas"]["LotsOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_others: {
         parameters: {
             query?: {
                 /** @description Part of a label, a maker, a part number or the name of a study. */
-                words?: string;
+                words?: components["parameters"]["words"];
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9719,35 +7879,24 @@ export interface operations {
                     "application/json": components["schemas"]["OfferedColumnOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_part_labels: {
         parameters: {
             query?: {
                 /** @description Samples it is printed for; none: all that are in use. */
-                sample?: number[];
+                sample?: components["parameters"]["sample"];
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9762,18 +7911,7 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_readings_table: {
@@ -9781,13 +7919,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9800,29 +7938,14 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["TakenTableOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_readings_table_preview: {
@@ -9830,13 +7953,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9855,18 +7978,7 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingTableOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_report: {
@@ -9874,13 +7986,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9895,18 +8007,7 @@ export interface operations {
                     "application/json": components["schemas"]["ReportOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_report: {
@@ -9914,13 +8015,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -9933,29 +8034,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ReportOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_report_file: {
@@ -9963,15 +8049,15 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
                 /** @description What is written, by the file's ending without its point. */
-                ending: string;
+                ending: components["parameters"]["ending"];
             };
             cookie?: never;
         };
@@ -9990,18 +8076,7 @@ export interface operations {
                     "text/html": string;
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_issue: {
@@ -10009,13 +8084,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10028,29 +8103,14 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["IssuedReportOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_report_preview: {
@@ -10058,13 +8118,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10083,18 +8143,7 @@ export interface operations {
                     "application/json": components["schemas"]["ReportPreviewOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_study_results: {
@@ -10102,13 +8151,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10123,35 +8172,24 @@ export interface operations {
                     "application/json": components["schemas"]["SampleSummaryOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_same_part: {
         parameters: {
             query?: {
                 /** @description Samples of other studies to be put beside these. */
-                others?: number[];
+                others?: components["parameters"]["others"];
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10166,39 +8204,28 @@ export interface operations {
                     "application/json": components["schemas"]["SamePartOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_sample: {
         parameters: {
             query?: {
                 /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
-                since?: number | null;
+                since?: components["parameters"]["since"];
                 /** @description Whether the answer brings the figures of the opened filter too. */
-                figures?: boolean;
+                figures?: components["parameters"]["figures"];
             };
             header?: {
-                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
-                "If-Match"?: string | null;
+                /** @description Revision of what is changed, as it was seen: in double quotes, from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: components["parameters"]["If-Match"];
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10211,34 +8238,15 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Its revision, for If-Match.
-                     * @example "17"
-                     */
-                    ETag?: string;
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    ETag: components["headers"]["ETag"];
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_scenarios: {
@@ -10246,13 +8254,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10267,18 +8275,7 @@ export interface operations {
                     "application/json": components["schemas"]["ScenarioOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_scenario: {
@@ -10286,13 +8283,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10305,29 +8302,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ScenarioOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_slices: {
@@ -10335,13 +8317,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10360,18 +8342,7 @@ export interface operations {
                     "application/x-ndjson": components["schemas"]["SliceLineOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_study_status: {
@@ -10379,13 +8350,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10398,29 +8369,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["StudyRowOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_uses: {
@@ -10428,13 +8384,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10449,18 +8405,7 @@ export interface operations {
                     "application/json": components["schemas"]["UsesOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_use: {
@@ -10468,13 +8413,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10487,50 +8432,35 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["StoredUseOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_filter_at_use: {
         parameters: {
             query?: {
                 /** @description Whether everything the comparison sheet shows is asked for, not only the use's. */
-                for_sheet?: boolean;
+                for_sheet?: components["parameters"]["for_sheet"];
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
                 /** @description Which use, as the answers number them. */
-                use_id: number;
+                use_id: components["parameters"]["use_id"];
                 /** @description Which sample, as the answers number them. */
-                sample_id: number;
+                sample_id: components["parameters"]["sample_id"];
             };
             cookie?: never;
         };
@@ -10545,43 +8475,32 @@ export interface operations {
                     "application/json": components["schemas"]["FilterAtUseOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_judged_use: {
         parameters: {
             query?: {
                 /** @description Whether part numbers are compared, with what specimens differ by, or these specimens only. */
-                compared?: "part_numbers" | "specimens";
+                compared?: components["parameters"]["compared"];
                 /** @description Whether the chances are over all weights there can be. */
-                any_weights?: boolean;
+                any_weights?: components["parameters"]["any_weights"];
                 /** @description Which criterion, from 0, has a what-if weight. */
-                trial_criterion?: number | null;
+                trial_criterion?: components["parameters"]["trial_criterion"];
                 /** @description That weight. */
-                trial_weight?: number | null;
+                trial_weight?: components["parameters"]["trial_weight"];
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
                 /** @description Which use, as the answers number them. */
-                use_id: number;
+                use_id: components["parameters"]["use_id"];
             };
             cookie?: never;
         };
@@ -10596,18 +8515,7 @@ export interface operations {
                     "application/json": components["schemas"]["JudgedUseOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_warm_up: {
@@ -10615,13 +8523,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which study, as the answers number them. */
-                study_id: number;
+                study_id: components["parameters"]["study_id"];
             };
             cookie?: never;
         };
@@ -10640,18 +8548,7 @@ export interface operations {
                     "application/json": components["schemas"]["WarmUpOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     get_templates: {
@@ -10659,9 +8556,9 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path?: never;
             cookie?: never;
@@ -10677,18 +8574,7 @@ export interface operations {
                     "application/json": components["schemas"]["TemplateOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_template: {
@@ -10696,9 +8582,9 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path?: never;
             cookie?: never;
@@ -10712,29 +8598,14 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["TemplateOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_template: {
@@ -10742,13 +8613,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which template, as the answers number them. */
-                template_id: number;
+                template_id: components["parameters"]["template_id"];
             };
             cookie?: never;
         };
@@ -10761,29 +8632,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["TemplateOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     post_put_back: {
@@ -10791,13 +8647,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which template, as the answers number them. */
-                template_id: number;
+                template_id: components["parameters"]["template_id"];
             };
             cookie?: never;
         };
@@ -10810,29 +8666,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["TemplateOut"][];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     put_use: {
@@ -10840,13 +8681,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which use, as the answers number them. */
-                use_id: number;
+                use_id: components["parameters"]["use_id"];
             };
             cookie?: never;
         };
@@ -10859,29 +8700,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["StoredUseOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
     delete_use: {
@@ -10889,13 +8715,13 @@ export interface operations {
             query?: never;
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
                 /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
             };
             path: {
                 /** @description Which use, as the answers number them. */
-                use_id: number;
+                use_id: components["parameters"]["use_id"];
             };
             cookie?: never;
         };
@@ -10908,29 +8734,14 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
-                    /**
-                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
-                     * @example /api/studies, /api/studies/1/comparison
-                     */
-                    "Tabrel-Stale"?: string;
+                    "Tabrel-Stale": components["headers"]["Tabrel-Stale"];
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["UsesOut"];
                 };
             };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
+            default: components["responses"]["Problem"];
         };
     };
 }

@@ -2,7 +2,6 @@
 
 `bench`         checks the revision that was seen, records, and answers: every endpoint that changes a sample goes through it
 `differences`   what of a sheet is no longer as a window has it
-`facts`         one fact, reading, group of holes or claim with its revision
 `undo`          undo and redo over the journal
 `models`        what goes over the wire
 """

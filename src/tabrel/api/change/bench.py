@@ -32,8 +32,8 @@ IfMatch = Annotated[
     str | None,
     Header(
         alias="If-Match",
-        description="Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from "
-        "`revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428.",
+        description="Revision of what is changed, as it was seen: in double quotes, from `revisions` "
+        "of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428.",
         max_length=200,
         examples=['"17"'],
     ),
@@ -50,6 +50,10 @@ Since = Annotated[
 WithFigures = Annotated[
     bool, Query(alias="figures", description="Whether the answer brings the figures of the opened filter too.", examples=[False])
 ]
+
+
+ETAG = {"ETag": {"description": "Its revision, for If-Match.", "schema": {"type": "string"}, "example": '"17"'}}
+"""Header of an answer that is one thing, for the interface description."""
 
 
 def etag(revision: int) -> str:

@@ -89,13 +89,6 @@ class UndoneOut(ChangedOut):
     place: str
 
 
-class FactOut(WireModel):
-    """A detail, an observation or a state by its key; null where there is nothing."""
-
-    key: str
-    text: str | None
-
-
 class MoveIn(RequestModel):
     """Which change is to be undone or redone, as it was seen, and whether it may be another window's."""
 

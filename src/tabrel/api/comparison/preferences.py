@@ -5,9 +5,9 @@ from __future__ import annotations
 from fastapi import APIRouter, Response
 
 from tabrel.api import stale
-from tabrel.api.change.facts import known_observation
 from tabrel.api.comparison.use_models import PreferenceIn, PreferenceOut
 from tabrel.api.deps import Connection, FactKey
+from tabrel.api.entry.details import known_observation
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES

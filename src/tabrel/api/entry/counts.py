@@ -6,8 +6,7 @@ import sqlite3
 
 from fastapi import APIRouter, Response
 
-from tabrel.api.change.bench import Bench, etag
-from tabrel.api.change.facts import ETAG
+from tabrel.api.change.bench import ETAG, Bench, etag
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import Connection, SampleId
 from tabrel.api.entry.count_models import (

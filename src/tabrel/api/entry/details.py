@@ -7,18 +7,18 @@ from dataclasses import replace
 from fastapi import APIRouter
 
 from tabrel.api.change.bench import Bench
-from tabrel.api.change.facts import known_detail, known_observation
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import FactKey, SampleId
 from tabrel.api.entry.copies import confirm_copied
 from tabrel.api.entry.dates import dated
 from tabrel.api.entry.models import DetailIn, ObservationIn
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.core.catalogue.observation import observed, seen_words, with_field_observed
+from tabrel.core.catalogue.observation import Observation, observed, seen_words, with_field_observed
+from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.circuit.hot_point import circuit_problem
-from tabrel.core.details.details import detail_values, with_sample_detail, with_study_detail
-from tabrel.core.errors import ReadingTextError, StudyError
+from tabrel.core.details.details import DETAILS, detail_values, with_sample_detail, with_study_detail
+from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.rules.plans import check_plan
 from tabrel.core.rules.study import check_circuit, check_oil, check_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES
@@ -32,12 +32,21 @@ from tabrel.store.study.uses import relabel_in_uses
 router = APIRouter(prefix="/api", tags=["details"], responses=PROBLEM_RESPONSES)
 
 
+def known_observation(key: str) -> Observation:
+    """Return the observation of a key, or refuse the key."""
+    if key not in OBSERVATIONS:
+        raise StudyError("key", f"{key!r} is no observation{nearest_hint(key, OBSERVATIONS)}: use a key of the catalogue")
+    return OBSERVATIONS[key]
+
+
 @router.put("/samples/{sample_id}/details/{key}")
 def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench) -> ChangedOut:
     """Set a detail of a sample, of its study or of its engine; an empty text removes it."""
     conn, thing = bench.conn, f"details/{key}"
     with transaction(conn):
-        detail = known_detail(key)
+        if key not in DETAILS:
+            raise StudyError("key", f"{key!r} is no detail{nearest_hint(key, DETAILS)}: use a key of the catalogue")
+        detail = DETAILS[key]
         stored = load_sample(conn, sample_id)
         names = names_of_samples(conn, stored.study_id)
         study = replace(

@@ -9,10 +9,7 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import KeptPartOut, KeptRowOut, SheetOut
 from tabrel.api.sample.sent_sheets import SentSheets
 from tabrel.api.sample.sheet import sheet_out
-from tabrel.core.results.analysis import analyse_sample
 from tabrel.core.review.kept import kept_parts
-from tabrel.document.results import AnalysisOut, analysis_out
-from tabrel.store.circuit.circuits import load_circuit
 from tabrel.store.sample.samples import load_sample
 from tabrel.store.study.studies import load_study_frame
 
@@ -24,13 +21,6 @@ def get_sheet(sample_id: SampleId, conn: Connection, request: Request) -> SheetO
     """Return the bench sheet of a sample."""
     sheets: SentSheets = request.app.state.sheets
     return sheets.keep(sheet_out(conn, sample_id))
-
-
-@router.get("/samples/{sample_id}/results")
-def get_results(sample_id: SampleId, conn: Connection) -> AnalysisOut:
-    """Return results and warnings of a sample."""
-    stored = load_sample(conn, sample_id)
-    return analysis_out(stored.sample.label, analyse_sample(stored.sample, load_circuit(conn, stored.study_id)))
 
 
 @router.get("/samples/{sample_id}/kept")
