@@ -17,7 +17,7 @@ def test_one_filter_is_compared_in_each_of_its_scenarios(client, study, first):
     place = {"temperature_c": -20, "speed_rpm": 1500, "sample_id": first}
     filters = client.post(f"{path}/comparison", json=place).json()["filters"]
     assert [item["label"] for item in filters] == ["as it is", "worn", "thin oil"]
-    as_it_is, worn, thin = (item["onset_c"] for item in filters)
+    as_it_is, worn, thin = (item["at_point"]["onset_c"] for item in filters)
     assert worn > as_it_is > thin
     keys = [item["key"] for item in filters[:2]]
     lines = [
@@ -31,9 +31,10 @@ def test_one_filter_is_compared_in_each_of_its_scenarios(client, study, first):
 def test_two_filters_compared_answer_both_questions(client, study):
     answer = client.post(f"/api/studies/{study['id']}/comparison", json={"temperature_c": -20, "speed_rpm": 1500}).json()
     weak, stiff, empty = answer["filters"]
-    assert weak["parts"][0]["name"] == "media"
-    assert weak["onset_c"] > (stiff["onset_c"] if stiff["onset_c"] is not None else -45)
-    assert weak["filling_onset_c"] > weak["onset_c"]
+    at, other = weak["at_point"], stiff["at_point"]
+    assert at["parts"][0]["name"] == "media"
+    assert at["onset_c"] > (other["onset_c"] if other["onset_c"] is not None else -45)
+    assert at["filling_onset_c"] > at["onset_c"]
     assert weak["start"]["bypass_minutes"] > stiff["start"]["bypass_minutes"]
     assert empty["problem"]
     assert "media.thickness" in empty["missing"]

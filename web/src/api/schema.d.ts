@@ -1992,20 +1992,14 @@ export interface components {
          *     A series is a sample, or the selected sample in one scenario; the same `key` names it in a slice.
          */
         ComparedFilterOut: {
-            filling_onset_c: number | null;
-            filter_kpa: number | null;
-            gallery_kpa: number | null;
-            has_valve: boolean;
+            at_point: components["schemas"]["FilterAtPointOut"] | null;
             key: string;
             label: string;
             missing: string[];
-            onset_c: number | null;
-            parts: components["schemas"]["PartShareOut"][];
             /** @description Reason why there is no result, one sentence. */
             problem: string | null;
             sample_id: number;
             start: components["schemas"]["WarmUpTotalsOut"] | null;
-            unfiltered_percent: number | null;
         };
         /**
          * ComparedNameOut
@@ -2693,6 +2687,19 @@ export interface components {
             unfiltered_percent: (number | null)[][];
         };
         /**
+         * FilterAtPointOut
+         * @description One filter at one place of the map.
+         */
+        FilterAtPointOut: {
+            filling_onset_c: number | null;
+            filter_pressure_kpa: number | null;
+            gallery_pressure_kpa: number | null;
+            has_valve: boolean;
+            onset_c: number | null;
+            parts: components["schemas"]["PartShareOut"][];
+            unfiltered_percent: number | null;
+        };
+        /**
          * FilterAtUseOut
          * @description A filter whose behaviour at the points of a use is computed.
          */
@@ -2871,12 +2878,12 @@ export interface components {
         };
         /**
          * InputSourceOut
-         * @description An input of a map, and where it comes from.
+         * @description One input of the map: its key, and where it comes from.
          */
         InputSourceOut: {
             key: string;
-            /** @description Null for measured. */
-            provenance: string;
+            /** @enum {string} */
+            provenance: "measured" | "derived" | "published" | "by_eye" | "assumed";
         };
         /**
          * IssueIn
@@ -3512,10 +3519,10 @@ export interface components {
         };
         /**
          * PartShareOut
-         * @description A part's share of the filter's own loss.
+         * @description A part, its differential pressure, and its share of the filter's own loss.
          */
         PartShareOut: {
-            loss_kpa: number;
+            differential_pressure_kpa: number;
             name: string;
             share_percent: number;
         };
@@ -4369,13 +4376,11 @@ export interface components {
         };
         /**
          * ShownUnitOut
-         * @description A unit as it is printed; multiply a number of the key's unit by the factor and add the zero, which no difference has.
+         * @description A unit as it is printed: multiply a number of the metric unit by the factor and add the zero, which no difference has.
          */
         ShownUnitOut: {
-            /** @default 1 */
             factor: number;
             symbol: string;
-            /** @default 0 */
             zero: number;
         };
         /**

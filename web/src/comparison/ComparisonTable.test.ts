@@ -7,9 +7,12 @@ const titles = new Map([['media.thickness', 'Media: thickness']])
 const start: Schemas['WarmUpTotalsOut'] = {
   filled_after_s: 4, pressure_after_s: null, bypass_minutes: 0.1, unfiltered_l: 0.4, volume_l: 800, lowest_gallery_kpa: 160, dry_s: 0,
 }
+const atPoint: Schemas['FilterAtPointOut'] = {
+  parts: [{ name: 'media', differential_pressure_kpa: 50, share_percent: 72.4 }, { name: 'inlet_holes', differential_pressure_kpa: 11, share_percent: 16 }],
+  filter_pressure_kpa: 70, gallery_pressure_kpa: 300, unfiltered_percent: 0, onset_c: -4.4, filling_onset_c: 17.6, has_valve: true,
+}
 const side = (change: Partial<Schemas['ComparedFilterOut']>): Schemas['ComparedFilterOut'] => ({
-  key: '1', sample_id: 1, label: 'A', parts: [{ name: 'media', loss_kpa: 50, share_percent: 72.4 }, { name: 'inlet_holes', loss_kpa: 11, share_percent: 16 }],
-  filter_kpa: 70, gallery_kpa: 300, unfiltered_percent: 0, onset_c: -4.4, filling_onset_c: 17.6, has_valve: true, start, problem: null, missing: [], ...change,
+  key: '1', sample_id: 1, label: 'A', at_point: atPoint, start, problem: null, missing: [], ...change,
 })
 const band = (change: Partial<Schemas['SliceBandOut']>): Schemas['SliceBandOut'] => ({
   kind: 'band', key: '1', along: [], value: [], low: [], middle: [], high: [], unit: 'kpa', draws: 1000, impossible: 0, onset_c: -4.4, onset_low_c: -21.3,
@@ -40,8 +43,8 @@ describe('filters side by side', () => {
     expect(table([side({})]).find('[data-answer="greatest"]').exists()).toBe(false)
   })
   it('tell shut from never closing, and an interval that begins shut', () => {
-    const onset = (change: Partial<Schemas['ComparedFilterOut']>, found?: Schemas['SliceBandOut']) =>
-      table([side(change)], found ? { 1: found } : {}).get('[data-answer="onset"]').text()
+    const onset = (change: Partial<Schemas['FilterAtPointOut']>, found?: Schemas['SliceBandOut']) =>
+      table([side({ at_point: { ...atPoint, ...change } })], found ? { 1: found } : {}).get('[data-answer="onset"]').text()
     expect(onset({ onset_c: null })).toBe('shut')
     expect(onset({ onset_c: 150 })).toBe('never closes')
     expect(onset({ onset_c: -0.2 })).toBe('0 °C')

@@ -42,19 +42,22 @@ function pressed(sampleId: number) {
 
 const rows = computed(() =>
   props.comparison.filters.map((side, i) => {
-    const whole = side.parts.slice(0, 3)
+    const { at_point: at } = side
+    const parts = at?.parts ?? []
+    const whole = parts.slice(0, 3)
     const [largest] = whole
     return {
       ...side,
+      at,
       number: i + 1,
       colour: sampleColour(i),
       pressed: pressed(side.sample_id),
       restricts: largest ? `${term('loss_part', largest.name)} ${Math.round(largest.share_percent)} %` : 'below the pumpability limit',
       next: whole.slice(1).map((part) => `${term('loss_part', part.name).toLowerCase()} ${Math.round(part.share_percent)} %`).join(', '),
-      bars: side.parts.map((part) => ({ name: part.name, share: part.share_percent })),
-      onset: side.has_valve ? onsetWords(side.onset_c, props.family) : 'no bypass',
-      filling: side.has_valve ? onsetWords(side.filling_onset_c, props.family) : '',
-      interval: side.has_valve ? interval(props.bands[side.key]) : '',
+      bars: parts.map((part) => ({ name: part.name, share: part.share_percent })),
+      onset: at?.has_valve ? onsetWords(at.onset_c, props.family) : 'no bypass',
+      filling: at?.has_valve ? onsetWords(at.filling_onset_c, props.family) : '',
+      interval: at?.has_valve ? interval(props.bands[side.key]) : '',
     }
   }),
 )
@@ -88,11 +91,11 @@ const rows = computed(() =>
             <strong>{{ row.restricts }}</strong> <span class="soft">{{ row.next }}</span>
             <span class="bar" aria-hidden="true"><i v-for="bar in row.bars" :key="bar.name" :class="bar.name" :style="{ width: `${bar.share}%` }" /></span>
           </td>
-          <td class="number">{{ row.filter_kpa === null ? 'none' : significant(row.filter_kpa * kpa.factor, 3) }}</td>
+          <td class="number">{{ row.at?.filter_pressure_kpa == null ? 'none' : significant(row.at.filter_pressure_kpa * kpa.factor, 3) }}</td>
           <td v-if="behaviour" class="number" data-answer="greatest">
             {{ row.pressed.most }} <span v-if="row.pressed.stuck" class="soft">({{ row.pressed.stuck }})</span>
           </td>
-          <td class="number" data-answer="unfiltered" :class="{ open: (row.unfiltered_percent ?? 0) > 0 }">{{ row.unfiltered_percent === null ? 'none' : significant(row.unfiltered_percent, 2) }}</td>
+          <td class="number" data-answer="unfiltered" :class="{ open: (row.at?.unfiltered_percent ?? 0) > 0 }">{{ row.at?.unfiltered_percent == null ? 'none' : significant(row.at.unfiltered_percent, 2) }}</td>
           <td data-answer="onset"><strong>{{ row.onset }}</strong> <span class="soft">{{ row.interval }}</span></td>
           <td>{{ row.filling }}</td>
           <template v-if="row.start">

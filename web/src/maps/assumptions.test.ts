@@ -22,7 +22,7 @@ describe('sensitivity of a map', () => {
     expect(assumptionBand({ ...assumption('model.cold_viscosity', 1, null, null), unit: '×', is_factor: false, low: 1 })).toBe('× 1.0 to 2.0')
   })
   it('counts the inputs by where they come from', () => {
-    const inputs = [{ key: 'a', provenance: 'assumed' }, { key: 'b', provenance: 'measured' }, { key: 'c', provenance: 'assumed' }]
+    const inputs = [{ key: 'a', provenance: 'assumed' }, { key: 'b', provenance: 'measured' }, { key: 'c', provenance: 'assumed' }] as const
     expect(inputsByProvenance(inputs).map((item) => [item.provenance, item.keys.length])).toEqual([['measured', 1], ['assumed', 2]])
   })
 })

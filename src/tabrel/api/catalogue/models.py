@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from tabrel.core.catalogue.glossary import Term
 from tabrel.core.catalogue.observation import Observation
 from tabrel.core.catalogue.stations import Station
+from tabrel.core.catalogue.units import ShownUnit
 from tabrel.core.field_units import Celsius
 from tabrel.core.maps.quantities import MapQuantity
 from tabrel.core.review.copies import PartToCopy
@@ -80,12 +81,7 @@ class TermsOut(WireModel):
     input: dict[str, str]
 
 
-class ShownUnitOut(WireModel):
-    """A unit as it is printed; multiply a number of the key's unit by the factor and add the zero, which no difference has."""
-
-    symbol: str
-    factor: float = 1.0
-    zero: float = 0.0
+ShownUnitOut = Annotated[ShownUnit, WIRED]
 
 
 class UnitOut(WireModel):

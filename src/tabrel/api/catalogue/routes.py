@@ -15,7 +15,6 @@ from tabrel.api.catalogue.models import (
     QuantityOut,
     ResultRowOut,
     ServiceOut,
-    ShownUnitOut,
     TermsOut,
     UnitOut,
 )
@@ -147,4 +146,4 @@ def catalogue_out() -> CatalogueOut:
 
 
 def _unit(symbol: str) -> UnitOut:
-    return UnitOut(metric=ShownUnitOut(**vars(unit_in(symbol, "metric"))), inch=ShownUnitOut(**vars(unit_in(symbol, "inch"))))
+    return UnitOut(metric=unit_in(symbol, "metric"), inch=unit_in(symbol, "inch"))

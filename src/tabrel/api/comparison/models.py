@@ -2,22 +2,18 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from pydantic import Field
 
 from tabrel.api.maps.models import ConditionIn
 from tabrel.api.starts.models import WarmUpTotalsOut
 from tabrel.api.wire import RequestModel
-from tabrel.core.field_units import Celsius, Kpa, Percent, Rpm
+from tabrel.core.field_units import Celsius, Rpm
+from tabrel.core.maps.comparison import FilterAtPoint
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import WireModel
-
-
-class PartShareOut(WireModel):
-    """A part's share of the filter's own loss."""
-
-    name: str
-    loss_kpa: Kpa
-    share_percent: Percent
+from tabrel.document.wire import WIRED
 
 
 class ComparedFilterOut(WireModel):
@@ -29,13 +25,7 @@ class ComparedFilterOut(WireModel):
     key: str
     sample_id: int
     label: str
-    parts: list[PartShareOut]
-    filter_kpa: Kpa | None
-    gallery_kpa: Kpa | None
-    unfiltered_percent: Percent | None
-    onset_c: Celsius | None
-    filling_onset_c: Celsius | None
-    has_valve: bool
+    at_point: Annotated[FilterAtPoint | None, WIRED]
     start: WarmUpTotalsOut | None
     problem: str | None
     """Reason why there is no result, one sentence."""

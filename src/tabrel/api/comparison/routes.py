@@ -5,11 +5,11 @@ from __future__ import annotations
 import numpy as np
 from fastapi import APIRouter
 
-from tabrel.api.comparison.models import ComparedFilterOut, ComparisonOut, PartShareOut, PlaceIn
+from tabrel.api.comparison.models import ComparedFilterOut, ComparisonOut, PlaceIn
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.series import Series, samples_side_by_side, scenarios_side_by_side
-from tabrel.api.starts.routes import kilopascal, missing_keys, totals_out
+from tabrel.api.starts.routes import missing_keys, totals_out
 from tabrel.api.turns import HEAVY
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.errors import TabrelError
@@ -46,20 +46,8 @@ def post_comparison(study_id: StudyId, asked: PlaceIn, conn: Connection) -> Comp
 
 
 def _side(study: Study, series: Series, asked: PlaceIn, cycle: CycleTrace, plan: WarmUpPlan) -> ComparedFilterOut:
-    nothing = ComparedFilterOut(
-        key=series.key,
-        sample_id=series.stored.id,
-        label=series.label,
-        parts=[],
-        filter_kpa=None,
-        gallery_kpa=None,
-        unfiltered_percent=None,
-        onset_c=None,
-        filling_onset_c=None,
-        has_valve=False,
-        start=None,
-        problem=None,
-        missing=[],
+    side = ComparedFilterOut(
+        key=series.key, sample_id=series.stored.id, label=series.label, at_point=None, start=None, problem=None, missing=[]
     )
     try:
         point = operating_point(study, series.stored.sample, condition=asked.condition, scenario=series.scenario)
@@ -67,20 +55,5 @@ def _side(study: Study, series: Series, asked: PlaceIn, cycle: CycleTrace, plan:
             at_point = filter_at_point(point, asked.temperature_c, asked.speed_rpm)
             start = warm_up(point, cycle, plan)
     except TabrelError as error:
-        return nothing.model_copy(update={"problem": str(error), "missing": missing_keys(error)})
-    unfiltered = at_point.unfiltered_fraction
-    return nothing.model_copy(
-        update={
-            "parts": [
-                PartShareOut(name=part.name, loss_kpa=part.differential_pressure / 1e3, share_percent=100 * part.share)
-                for part in at_point.parts
-            ],
-            "filter_kpa": kilopascal(at_point.filter_pressure),
-            "gallery_kpa": kilopascal(at_point.gallery_pressure),
-            "unfiltered_percent": None if unfiltered is None else 100 * unfiltered,
-            "onset_c": at_point.onset,
-            "filling_onset_c": at_point.filling_onset,
-            "has_valve": at_point.has_valve,
-            "start": totals_out(start),
-        }
-    )
+        return side.model_copy(update={"problem": str(error), "missing": missing_keys(error)})
+    return ComparedFilterOut(**{**vars(side), "at_point": at_point, "start": totals_out(start)})

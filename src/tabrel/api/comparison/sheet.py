@@ -9,7 +9,6 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
 
-from tabrel.api.catalogue.models import ShownUnitOut
 from tabrel.api.comparison.judged import ComparedIn, known_out
 from tabrel.api.comparison.other_samples import OtherSamples, other_study
 from tabrel.api.comparison.sheet_models import (
@@ -26,6 +25,7 @@ from tabrel.api.study.studies import RACK_SIZES
 from tabrel.api.turns import HEAVY
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES
 from tabrel.core.catalogue.results import RESULTS
+from tabrel.core.catalogue.units import ShownUnit
 from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import GROUPS, SheetCell, SheetRow, comparison_sheet, sheet_measures
@@ -168,7 +168,7 @@ def _row_out(row: SheetRow, columns: Sequence[str], *, is_rough: bool) -> SheetR
     currencies = {cell.known.alike.removeprefix("in ") for cell in row.cells.values() if cell.known and cell.known.value}
     is_mixed = row.key in PRICES and len(currencies) > 1
     if row.key in PRICES and len(currencies) == 1:
-        metric = inch = ShownUnitOut(symbol=currencies.pop())
+        metric = inch = ShownUnit(symbol=currencies.pop())
     is_temperature = row.is_number and MEASURE_ROWS[row.key].unit == "°C"
     return SheetRowOut(
         key=row.key,

@@ -10,7 +10,6 @@ from functools import lru_cache
 from fastapi import APIRouter, Response
 
 from tabrel.api import stale
-from tabrel.api.catalogue.models import ShownUnitOut
 from tabrel.api.comparison.use_models import (
     ComparedNameOut,
     MeasureNumberIn,
@@ -29,7 +28,7 @@ from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, USE
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
-from tabrel.core.catalogue.units import unit_in
+from tabrel.core.catalogue.units import ShownUnit, unit_in
 from tabrel.core.entry.stated_number import number_text, understood_number
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.judge.presets import preset_named, presets_for
@@ -179,7 +178,7 @@ def _say_stale(response: Response, conn: sqlite3.Connection, study_id: int) -> N
 @lru_cache
 def _measures() -> tuple[MeasureOut, ...]:
     numbers = [_number(key) for key in MEASURE_ROWS]
-    bare = ShownUnitOut(symbol="")
+    bare = ShownUnit(symbol="")
     seen = [
         MeasureOut(
             key=observation.key,
@@ -220,11 +219,11 @@ def _number(key: str) -> MeasureOut:
     )
 
 
-def shown_units(measure: str) -> tuple[ShownUnitOut, ShownUnitOut]:
+def shown_units(measure: str) -> tuple[ShownUnit, ShownUnit]:
     """Return the unit of a measure in each family; of what is no number, or has no unit, an empty one."""
     row = MEASURE_ROWS.get(measure)
     symbol = row.symbol if row else ""
     if measure in IN_SQUARE_MICROMETRES:
-        shown = ShownUnitOut(symbol="µm²", factor=1e12)
+        shown = ShownUnit(symbol="µm²", factor=1e12)
         return shown, shown
-    return ShownUnitOut(**vars(unit_in(symbol, "metric"))), ShownUnitOut(**vars(unit_in(symbol, "inch")))
+    return unit_in(symbol, "metric"), unit_in(symbol, "inch")

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from tabrel.api.wire import RequestModel, UnitFamilyIn
 from tabrel.core.field_units import Celsius, Kpa, LPerMin, Mm, Percent, Rpm, Um
 from tabrel.core.maps.quantities import MapQuantityName
+from tabrel.core.maps.sensitivity import InputSource
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import Grid, MapOut, OnsetOut, WireModel
+from tabrel.document.wire import WIRED
 
 ConditionIn = Literal["steady", "filling"]
 
@@ -36,12 +38,8 @@ class EfficiencyAtOut(WireModel):
     missing: list[str]
 
 
-class InputSourceOut(WireModel):
-    """An input of a map, and where it comes from."""
-
-    key: str
-    provenance: str
-    """Null for measured."""
+InputSources = Annotated[list[InputSource], WIRED]
+"""Inputs of a map, and where each comes from."""
 
 
 class OperatingMapOut(MapOut):
@@ -60,7 +58,7 @@ class OperatingMapOut(MapOut):
     efficiency: EfficiencyAtOut
     regulator: OnsetOut
     evaluations: int
-    inputs: list[InputSourceOut]
+    inputs: InputSources
     loss_breakdown: list[LossPartOut]
     left_out: list[str]
     bypass_location: str
@@ -90,7 +88,7 @@ class FilterAloneOut(WireModel):
     left_out: list[str]
     bypass_location: str
     coldest_pumping_c: Celsius
-    inputs: list[InputSourceOut]
+    inputs: InputSources
 
 
 class AssumptionOut(WireModel):
@@ -111,7 +109,7 @@ class AssumptionOut(WireModel):
 class SensitivityOut(WireModel):
     """Inputs and sensitivity of a map; the strongest assumption first."""
 
-    inputs: list[InputSourceOut]
+    inputs: InputSources
     assumptions: list[AssumptionOut]
 
 

@@ -17,7 +17,6 @@ from tabrel.api.maps.models import (
     FilterAloneIn,
     FilterAloneOut,
     FlowOnsetOut,
-    InputSourceOut,
     LossPartOut,
     MapIn,
     OperatingMapOut,
@@ -34,7 +33,7 @@ from tabrel.core.hydraulics.threshold_curve import COLDEST
 from tabrel.core.maps.onset import bypass_onset, regulator_opening
 from tabrel.core.maps.operating_map import OperatingMap, operating_map
 from tabrel.core.maps.quantities import MAP_QUANTITIES
-from tabrel.core.maps.sensitivity import Effect, alone_effects, assumption_effects, input_sources, model_assumptions
+from tabrel.core.maps.sensitivity import Effect, InputSource, alone_effects, assumption_effects, input_sources, model_assumptions
 from tabrel.core.oil.model import OilModel
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.sample.efficiency import efficiency_at_size
@@ -206,13 +205,13 @@ def _assumption_out(effect: Effect) -> AssumptionOut:
     )
 
 
-def _inputs(study: Study, measured: MeasuredSample, scenario: Scenario, *, alone: bool) -> list[InputSourceOut]:
+def _inputs(study: Study, measured: MeasuredSample, scenario: Scenario, *, alone: bool) -> list[InputSource]:
     assumptions = model_assumptions(study, measured.sample, scenario, alone=alone)
     sources = input_sources(study, measured, assumptions, alone=alone, scenario=scenario)
     assumed = [key for key in assumed_details(study) if not alone or DETAILS[key].part in ("stud", "adapter")]
     return [
-        *(InputSourceOut(key=source.key, provenance=source.provenance) for source in sources),
-        *(InputSourceOut(key=key, provenance="assumed") for key in assumed),
+        *sources,
+        *(InputSource(key, "assumed") for key in assumed),
     ]
 
 

@@ -330,7 +330,7 @@ def printed(symbol: str) -> str:
 
 @dataclass(frozen=True)
 class ShownUnit:
-    """A unit as it is printed: multiply a number of the metric unit by the factor, and add the zero, which no difference has."""
+    """A unit as it is printed: multiply a number of the metric unit by the factor and add the zero, which no difference has."""
 
     symbol: str
     factor: float = 1.0

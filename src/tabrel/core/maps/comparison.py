@@ -10,17 +10,18 @@ from tabrel.core.catalogue.terms import ENGINE_SIDE
 from tabrel.core.circuit.filter_losses import LossPart
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.field_units import Pressure, Share, Temperature
 from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.maps.operating_map import loss_breakdown
 
 
 @dataclass(frozen=True)
 class PartShare:
-    """A part, its differential pressure [Pa], and its share of the filter's own loss."""
+    """A part, its differential pressure, and its share of the filter's own loss."""
 
     name: str
-    differential_pressure: float
-    share: float
+    differential_pressure: Pressure
+    share: Share
 
 
 @dataclass(frozen=True)
@@ -31,22 +32,20 @@ class FilterAtPoint:
     ----------
     parts : tuple of PartShare
         Of the filter's own loss, the largest first; empty where the oil does not pump.
-    filter_pressure, gallery_pressure : float or None
-        [Pa]
-    unfiltered_fraction : float or None
+    unfiltered : float or None
         Share of the flow that passes no media.
     onset, filling_onset : float or None
-        Bypass onset temperature at this speed, steady and filling; None where the valve stays shut. [°C]
+        Bypass onset temperature at this speed, steady and filling; None where the valve stays shut.
     has_valve : bool
         Whether there is a bypass valve.
     """
 
     parts: tuple[PartShare, ...]
-    filter_pressure: float | None
-    gallery_pressure: float | None
-    unfiltered_fraction: float | None
-    onset: float | None
-    filling_onset: float | None
+    filter_pressure: Pressure | None
+    gallery_pressure: Pressure | None
+    unfiltered: Share | None
+    onset: Temperature | None
+    filling_onset: Temperature | None
     has_valve: bool
 
 
@@ -79,7 +78,7 @@ def filter_at_point(point: OperatingPoint, temperature: float, speed: float) -> 
         parts=part_shares(tuple(loss_breakdown(solved))),
         filter_pressure=float(solved.quantity("filter_pressure")[0]),
         gallery_pressure=float(solved.quantity("gallery_pressure")[0]),
-        unfiltered_fraction=float(solved.quantity("unfiltered_fraction")[0]),
+        unfiltered=float(solved.quantity("unfiltered_fraction")[0]),
         onset=onset,
         filling_onset=filling,
         has_valve=has_valve,
