@@ -9,7 +9,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from builders import study
-from tabrel.core.figures.plate_summary import multi_hole_loss_ratio, plate_summary
+from tabrel.core.figures.plate_summary import HoleProduct, multi_hole_loss_ratio, plate_summary
 from tabrel.core.hydraulics.restrictions import thick_edged_loss_coefficient
 from tabrel.core.oil.model import oil_model
 from tabrel.core.parts.hole_shapes import SHAPES, outline_area
@@ -163,7 +163,7 @@ def test_every_bore_and_the_adapter_against_it():
     adapter = Adapter((round_group(4, 5.1),), 4, 45, reference_bore_mm=12)
     plain = plate_summary(measure_sample(Sample("A", holes=holes), Circuit(stud=stud)), None)
     assert plain.hole_count == 8
-    assert plain.products == ((8, pytest.approx(pi * 9e-6), 1.0),)
+    assert plain.products == (HoleProduct(8, pytest.approx(pi * 9e-6), 1.0),)
     assert plain.equivalent_diameter == pytest.approx(6e-3 * sqrt(8))
     assert plain.perimeter == pytest.approx(8 * pi * 6e-3)
     by_name = {outlet.name: outlet for outlet in plain.outlets}
