@@ -190,7 +190,8 @@ def _describe(app: FastAPI) -> dict[str, Any]:
                 schema = answer.get("content", {}).get("application/json", {}).get("schema", {})
                 is_change = schema.get("$ref", "").endswith(("/ChangedOut", "/UndoneOut"))
                 headers = {**STALE_HEADERS, **ETAG} if is_change else answer.get("headers", {})
-                answer["headers"] = {name: _named(described, "headers", name, header) for name, header in headers.items()}
+                if headers:
+                    answer["headers"] = {name: _named(described, "headers", name, header) for name, header in headers.items()}
             operation["responses"]["default"] = {"$ref": "#/components/responses/Problem"}
         for schema in described["components"]["schemas"].values():
             for field in schema.get("properties", {}).values():

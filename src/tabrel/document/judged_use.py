@@ -6,7 +6,7 @@ from typing import Any
 
 from tabrel.core.judge.categories import CategoryValue
 from tabrel.core.judge.chances import Swap
-from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, UseVerdictOf
+from tabrel.core.judge.judged_use import FilterVerdict, JudgedCriterion, JudgedUse
 from tabrel.core.judge.ranking_methods import Places
 from tabrel.core.judge.requirements import JudgedRequirement
 from tabrel.core.judge.same_part import PartComparison
@@ -115,7 +115,7 @@ def _line_out(line: JudgedRequirement) -> dict[str, Any]:
     }
 
 
-def _verdict_out(verdict: UseVerdictOf) -> dict[str, Any]:
+def _verdict_out(verdict: FilterVerdict) -> dict[str, Any]:
     stated = verdict.stated
     return {
         "proposed": verdict.proposed,

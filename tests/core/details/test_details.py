@@ -281,7 +281,11 @@ def test_a_bare_temperature_takes_the_familys_unit_and_a_rise_has_no_zero(key, t
 def test_a_bare_distance_in_use_is_in_miles_in_the_inch_family():
     used = with_sample_detail(Sample("A"), "sample.used_km", "12 500", "inch")
     assert (used.used_km, used.as_typed["used_km"].text) == (pytest.approx(20116.8), "12 500 mi")
-    assert with_sample_detail(Sample("A"), "sample.used_km", "12 500", "metric").used_km == 12500
+    assert with_sample_detail(Sample("A"), "sample.used_km", "1 012 500 km", "metric").used_km == 1012500
+    with pytest.raises(ReadingTextError):
+        with_sample_detail(Sample("A"), "sample.used_km", "1250 500", "metric")
+    with pytest.raises(ReadingTextError):  # two pressures, not one of 300,320
+        inch_study(("engine.gallery", "300 320"))
 
 
 def test_a_bare_number_of_a_sample_takes_the_familys_unit():

@@ -65,7 +65,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** @description Put a copy in the database's place; what was there is kept beside it, and windows that have seen it are told. */
+        /** @description Put a copy in the database's place; what was there is kept beside it, and windows that have seen it learn of it. */
         post: operations["post_restoration"];
         delete?: never;
         options?: never;
@@ -2708,6 +2708,16 @@ export interface components {
             label: string;
         };
         /**
+         * FilterVerdictOut
+         * @description The verdict on a filter: what follows from the lines, what the analyst set, and the reasons.
+         */
+        FilterVerdictOut: {
+            /** @enum {string} */
+            proposed: "meets" | "open" | "fails" | "none";
+            reasons: string[];
+            stated: components["schemas"]["VerdictOut"] | null;
+        };
+        /**
          * FindingOut
          * @description One dimension or attribute of two filters; null where one was not looked at.
          */
@@ -2966,7 +2976,7 @@ export interface components {
             swaps: components["schemas"]["SwapOut"][];
             use_id: number;
             verdicts: {
-                [key: string]: components["schemas"]["UseVerdictOfOut"];
+                [key: string]: components["schemas"]["FilterVerdictOut"];
             };
             /** @description Criteria in which no filter has anything. */
             without_values: string[];
@@ -4849,16 +4859,6 @@ export interface components {
             /** @description As it was when the window began: refused if it is different by now. */
             seen: components["schemas"]["Use"];
             use: components["schemas"]["Use"];
-        };
-        /**
-         * UseVerdictOfOut
-         * @description The verdict on a filter: what follows from the lines, what the analyst set, and the reasons.
-         */
-        UseVerdictOfOut: {
-            /** @enum {string} */
-            proposed: "meets" | "open" | "fails" | "none";
-            reasons: string[];
-            stated: components["schemas"]["VerdictOut"] | null;
         };
         /**
          * UsesOut

@@ -12,9 +12,9 @@ export function shownUnit(wire: WireUnit, family: UnitFamily): ShownUnit {
   return catalogue().units[wire]![family]
 }
 
-/** Return a number of the wire in a unit as it is shown, to six digits. */
+/** Return a number of the wire in a unit as it is shown: nothing of it is rounded off, or 99.99996 % would become 100. */
 export function inUnit(value: number, unit: ShownUnit): number {
-  return Number((value * unit.factor + unit.zero).toPrecision(6))
+  return unit.zero ? Number((value * unit.factor + unit.zero).toFixed(9)) : value * unit.factor
 }
 
 /** Return a number as it is shown in a unit as one of the wire. */

@@ -8,7 +8,7 @@ import { term } from '@/catalogue/catalogue'
 import { minutesOrSeconds, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
-import { degrees, onsetWords } from '@/shared/degrees'
+import { degrees, onsetText } from '@/shared/degrees'
 
 const props = defineProps<{
   comparison: Schemas['ComparisonOut']
@@ -30,7 +30,7 @@ const litres = computed(() => shownUnit('l', props.family))
 function interval(band: Schemas['SliceBandOut'] | undefined): string {
   if (!band) return ''
   if (band.shut_percent > 97.5) return 'shut in nearly all draws'
-  return `${onsetWords(band.onset_low_c, props.family, false)} … ${onsetWords(band.onset_high_c, props.family)}`
+  return `${onsetText(band.onset_low_c, props.family, false)} … ${onsetText(band.onset_high_c, props.family)}`
 }
 
 /** The greatest differential pressure of the element over the whole map, and with the valve stuck shut. */
@@ -55,8 +55,8 @@ const rows = computed(() =>
       restricts: largest ? `${term('loss_part', largest.name)} ${Math.round(largest.share_percent)} %` : 'below the pumpability limit',
       next: whole.slice(1).map((part) => `${term('loss_part', part.name).toLowerCase()} ${Math.round(part.share_percent)} %`).join(', '),
       bars: parts.map((part) => ({ name: part.name, share: part.share_percent })),
-      onset: at?.has_valve ? onsetWords(at.onset_c, props.family) : 'no bypass',
-      filling: at?.has_valve ? onsetWords(at.filling_onset_c, props.family) : '',
+      onset: at?.has_valve ? onsetText(at.onset_c, props.family) : 'no bypass',
+      filling: at?.has_valve ? onsetText(at.filling_onset_c, props.family) : '',
       interval: at?.has_valve ? interval(props.bands[side.key]) : '',
     }
   }),

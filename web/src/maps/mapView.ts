@@ -6,9 +6,9 @@ import { gridOf, unitOf, type FilterAlone, type Grid, type MapQuantity } from '.
 import { term } from '@/catalogue/catalogue'
 import { inUnit, shownUnit, type ShownUnit, type UnitFamily } from '@/catalogue/units'
 
-/** Temperatures as they are shown; null where there is none. */
+/** Places on an axis as they are shown, to six digits; null where there is none. */
 const shownIn = (unit: ShownUnit) => ({
-  all: (values: readonly number[]) => values.map((value) => inUnit(value, unit)),
+  all: (values: readonly number[]) => values.map((value) => Number(inUnit(value, unit).toPrecision(6))),
   known: (values: readonly (number | null)[]) => values.map((value) => (value === null ? null : inUnit(value, unit))),
 })
 

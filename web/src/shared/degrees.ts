@@ -10,7 +10,7 @@ export function degrees(celsius: number, family: UnitFamily, digits = 6): string
 }
 
 /** Return a temperature of the bypass onset in words; with its unit where the heading has none. */
-export function onsetWords(celsius: number | null, family: UnitFamily, isUnitShown = true): string {
+export function onsetText(celsius: number | null, family: UnitFamily, isUnitShown = true): string {
   if (celsius === null) return 'shut'
   if (celsius >= catalogue().never_closes_c) return 'never closes'
   const unit = shownUnit('c', family)

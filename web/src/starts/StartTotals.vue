@@ -5,7 +5,7 @@ import type { Schemas } from '@/api/client'
 import { needsWords } from '@/catalogue/inputs'
 import { minutesOrSeconds, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
-import { onsetWords } from '@/shared/degrees'
+import { onsetText } from '@/shared/degrees'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ starts: readonly Schemas['StartOut'][]; inHand: number; family: UnitFamily; titles: ReadonlyMap<string, string> }>()
@@ -65,7 +65,7 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
         <td class="number">{{ significant(item.end.hours, 3) }}</td>
         <td class="number">{{ significant(item.end.captured_g * grams.factor, 2) }}</td>
         <td class="number">{{ item.end.is_least ? '≥ ' : '' }}× {{ significant(item.end.loading, 2) }}</td>
-        <td class="number">{{ onsetWords(item.end.onset_new_c, family, false) }} → {{ onsetWords(item.end.onset_c, family, false) }}</td>
+        <td class="number">{{ onsetText(item.end.onset_new_c, family, false) }} → {{ onsetText(item.end.onset_c, family, false) }}</td>
         <td class="number">{{ minutesOrSeconds(item.start.totals!.bypass_minutes) }} → {{ minutesOrSeconds(item.end.totals.bypass_minutes) }}</td>
         <td class="number">{{ significant(item.start.totals!.unfiltered_l * litres.factor, 2) }} → {{ significant(item.end.totals.unfiltered_l * litres.factor, 2) }}</td>
       </tr>

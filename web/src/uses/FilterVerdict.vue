@@ -9,7 +9,7 @@ import type { Use } from './useUses'
 
 const props = defineProps<{
   label: string
-  verdict: Schemas['UseVerdictOfOut']
+  verdict: Schemas['FilterVerdictOut']
   lines: readonly Schemas['JudgedRequirementOut'][]
   use: Use
   /** Title of the key of a reading, detail, observation or result, if it leads somewhere. */

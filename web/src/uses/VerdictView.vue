@@ -57,7 +57,7 @@ const PAGES = [
 ] as const
 /** Filter whose requirements are shown: the chosen one, else the first. */
 const shownLabel = computed(() => {
-  const labels = Object.keys(judged.value?.verdicts ?? {})
+  const labels = judged.value?.labels ?? []
   return labels.find((label) => label === chosenLabel.value) ?? labels[0] ?? null
 })
 

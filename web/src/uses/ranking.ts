@@ -7,7 +7,7 @@ import type { Judged } from './useJudged'
 type Criterion = Schemas['JudgedCriterionOut']
 type Disagreement = Schemas['DisagreementOut']
 type Known = Schemas['KnownValueOut']
-export type Verdict = Schemas['UseVerdictOfOut']['proposed']
+export type Verdict = Schemas['FilterVerdictOut']['proposed']
 
 export const VERDICTS: Readonly<Record<Verdict, { short: string; long: string }>> = {
   meets: { short: 'meets', long: 'meets the stated requirements' },

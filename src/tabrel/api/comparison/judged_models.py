@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from tabrel.api.catalogue.models import ShownUnitOut
 from tabrel.core.judge.chances import Swap
 from tabrel.core.judge.disagreements import Disagreement
-from tabrel.core.judge.judged_use import UseVerdictOf
+from tabrel.core.judge.judged_use import FilterVerdict
 from tabrel.core.judge.requirements import JudgedRequirement
 from tabrel.document.results import WireModel
 from tabrel.document.wire import WIRED
@@ -106,7 +106,7 @@ class JudgedUseOut(WireModel):
     circles: list[list[str]]
     disagreements: Annotated[list[Disagreement], WIRED]
     swaps: Annotated[list[Swap], WIRED]
-    verdicts: Annotated[dict[str, UseVerdictOf], WIRED]
+    verdicts: Annotated[dict[str, FilterVerdict], WIRED]
     requirements: Annotated[dict[str, list[JudgedRequirement]], WIRED]
     left_out: list[str]
     """Filters of which nothing is known in what counts."""

@@ -49,7 +49,7 @@ async def post_backup(_: NothingIn, request: Request) -> BackupsOut:
 
 @router.post("/restoration")
 def post_restoration(given: CopyNamedIn, request: Request, response: Response, seen: Seen = None) -> BackupsOut:
-    """Put a copy in the database's place; what was there is kept beside it, and windows that have seen it are told."""
+    """Put a copy in the database's place; what was there is kept beside it, and windows that have seen it learn of it."""
     service = service_of(request)
     if seen is not None and seen != service.identity:
         raise OtherDatabaseError

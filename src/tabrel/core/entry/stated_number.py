@@ -23,8 +23,8 @@ _WITHOUT_DIMENSION: dict[str, tuple[str, ...]] = {
 _BARE_IN_METRIC = ("g",)
 """Masses of dirt are grams in both families."""
 
-_PARTED = re.compile(r"(?<=\d) (?=\d{3}(?![\d/]))")
-"""Spaces that part digits in threes, as in 12 500."""
+_PARTED = re.compile(r"[-+]?\d{1,3}(?: \d{3})+(?![\d/])")
+"""Digits parted in threes, as in 12 500: of distances and hours, where two numbers side by side are not meant."""
 
 _NUMBER = re.compile(rf"(?P<number>[-+]?{NUMBER})\s*(?P<unit>[^\d\s].*)?")
 
@@ -104,7 +104,9 @@ def with_stated_unit(text: str, unit: str, title: str, family: UnitFamily) -> st
 
 def _parts(text: str, unit: str, title: str) -> tuple[float, str]:
     """Return the number of a text and its unit in lower case."""
-    plain = _PARTED.sub("", one_word_units(text.strip().replace("−", "-")))
+    plain = one_word_units(text.strip().replace("−", "-"))
+    if unit in ("km", "h") and (parted := _PARTED.match(plain)):
+        plain = parted[0].replace(" ", "") + plain[parted.end() :]
     refuse_bound(text)
     match = _NUMBER.fullmatch(plain)
     if match is None:

@@ -62,7 +62,7 @@ class JudgedCriterion:
 
 
 @dataclass(frozen=True)
-class UseVerdictOf:
+class FilterVerdict:
     """The verdict on a filter: what follows from the lines, what the analyst set, and the reasons."""
 
     proposed: UseVerdict
@@ -109,7 +109,7 @@ class JudgedUse:
     swaps: tuple[Swap, ...]
     disagreements: tuple[Disagreement, ...]
     requirements: Mapping[str, tuple[JudgedRequirement, ...]]
-    verdicts: Mapping[str, UseVerdictOf]
+    verdicts: Mapping[str, FilterVerdict]
     pairs: tuple[PartComparison, ...]
     ranked: tuple[str, ...]
     without_values: tuple[str, ...]
@@ -321,8 +321,8 @@ def _value(known: Mapping[str, Known], measure: str) -> CategoryValue | None:
     return known[measure].value if measure in known else None
 
 
-def _verdict(use: Use, label: str, lines: Sequence[JudgedRequirement]) -> UseVerdictOf:
+def _verdict(use: Use, label: str, lines: Sequence[JudgedRequirement]) -> FilterVerdict:
     proposed = proposed_verdict(lines)
     stated = next((verdict for verdict in use.verdicts if verdict.sample == label), None)
     telling = {"fails": ("failed",), "open": ("open",), "meets": ("met",), "none": ("open",)}[proposed]
-    return UseVerdictOf(proposed, stated, tuple(line.reason for line in lines if line.state in telling and line.counts))
+    return FilterVerdict(proposed, stated, tuple(line.reason for line in lines if line.state in telling and line.counts))
