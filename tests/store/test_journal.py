@@ -219,6 +219,11 @@ def test_something_new_after_an_undo_ends_the_way_back(conn, stored):
     with transaction(conn):
         assert undo_last(conn, *stored).words == "c"
         assert undo_last(conn, *stored).words == "a"
+    for words in ("a", "c"):  # the ways back of both; the one left behind before "c" is none
+        with transaction(conn):
+            assert next_undone(conn, *stored).words == words
+            redo_next(conn, *stored)
+    assert next_undone(conn, *stored) is None
 
 
 def test_another_samples_changes_stay_where_they_are(conn, stored):

@@ -151,7 +151,7 @@ SELECT_NEXT_UNDONE = f"""
 SELECT id, study_id, sample_id, words, place, made_at, made_in FROM change
 WHERE {_SCOPE} AND undone_at IS NOT NULL
   AND id > COALESCE((SELECT MAX(id) FROM change WHERE {_SCOPE} AND undone_at IS NULL), 0)
-ORDER BY id LIMIT 1
+ORDER BY undone_at DESC, id LIMIT 1
 """
 
 
@@ -167,7 +167,7 @@ def last_change(conn: Reader, study_id: int, sample_id: int) -> Change | None:
 
 
 def next_undone(conn: Reader, study_id: int, sample_id: int) -> Change | None:
-    """Return the change that redo would repeat; none once something else was done after the undo."""
+    """Return the change that redo would repeat, the one undone last; none once something else was done after the undo."""
     return _change(conn, SELECT_NEXT_UNDONE, study_id, sample_id)
 
 
