@@ -19,7 +19,7 @@ from coverage_of_intervals import table
 
 LONG: dict[str, tuple[str, tuple[int, ...]]] = {
     "kills_while_writing": ("200 kills of who types, at any moment", (200,)),
-    "kills_while_migrating": ("200 kills while an old database is brought up to date, from every version", (200,)),
+    "kills_while_migrating": ("200 kills while an old database is brought up to date", (200,)),
     "full_disk_at_every_write": ("a disk that is full one page later each time, until a session comes to its end", ()),
     "forty_writers": ("40 processes that type into one sample, 25 readings each", (40, 25)),
     "foreign_origin": ("every operation asked by a page of another origin, in three ways", ()),

@@ -12,15 +12,14 @@ from builders import study
 from tabrel.core.study.report_plan import ReportPart, ReportPlan
 from tabrel.store.connection import connect, transaction
 from tabrel.store.errors import NotStoredError, NotWritableError
-from tabrel.store.migrate import migrate, open_database, shipped_migrations
+from tabrel.store.migrate import open_database
+from tabrel.store.parts import OF_STUDY
 from tabrel.store.study.report_numbers import file_of_numbers, next_number
 from tabrel.store.study.reports import (
     insert_issued,
     issued_of_study,
     load_issued,
-    load_report_plan,
     pdf_of_issued,
-    set_report_plan,
 )
 from tabrel.store.study.studies import insert_study
 from tabrel.store.upkeep.backup import backup, restore
@@ -104,25 +103,6 @@ def test_a_number_that_cannot_be_remembered_is_not_given(path):
     conn.close()
 
 
-def test_a_database_of_before_knows_the_numbers_it_gave(tmp_path):
-    old = tmp_path / "old.db"
-    conn = connect(old, access="create")
-    migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= 20})
-    conn.execute("INSERT INTO study (name) VALUES ('old')")
-    conn.execute(
-        "INSERT INTO issued_report (study_id, number, issued_at, title, document, pdf, sha256) "
-        "VALUES (1, '2026-0012', '2026-11-27', 'T', '{}', x'00', '0')"
-    )
-    conn.close()
-    empty = tmp_path / "empty.db"
-    open_database(empty)
-    other = shutil.copyfile(old, tmp_path / "other.db")
-    assert restore(other, empty).reports == ("2026-0012",)
-    assert issued_in(other) == "2026-0013"
-    open_database(old)
-    assert issued_in(old) == "2026-0013"
-
-
 def test_what_is_issued_is_neither_changed_nor_removed(conn):
     with transaction(conn):
         study_id = insert_study(conn, study())
@@ -150,7 +130,7 @@ def test_a_plan_that_plans_nothing_is_none(conn):
     with transaction(conn):
         study_id = insert_study(conn, study())
         plan = ReportPlan(title="Winter", parts=(ReportPart("text", "x"),))
-        set_report_plan(conn, study_id, plan)
-        assert load_report_plan(conn, study_id) == plan
-        set_report_plan(conn, study_id, ReportPlan())
-        assert load_report_plan(conn, study_id) is None
+        OF_STUDY.set(conn, study_id, "report", plan)
+        assert OF_STUDY.one(conn, study_id, "report") == plan
+        OF_STUDY.set(conn, study_id, "report", ReportPlan())
+        assert OF_STUDY.one(conn, study_id, "report") is None

@@ -19,16 +19,15 @@ from tabrel.store.journal import (
     JOURNALED,
     belongs_to_sample,
     history,
-    install_triggers,
     last_change,
     next_undone,
     recorded,
     redo,
     undo,
 )
-from tabrel.store.migrate import migrate, open_database, shipped_migrations
+from tabrel.store.migrate import open_database
+from tabrel.store.parts import OF_SAMPLE
 from tabrel.store.sample.claims import insert_claim, remove_claim, set_stale
-from tabrel.store.sample.evidence import set_counts
 from tabrel.store.sample.samples import (
     insert_sample,
     load_sample,
@@ -155,12 +154,12 @@ def cut(conn, study_id, sample_id):
 
 def count(conn, study_id, sample_id):
     counts = load_sample(conn, sample_id).sample.counts
-    set_counts(conn, sample_id, replace(counts, sizes_um=(5.0, 10.0)))
+    OF_SAMPLE.set(conn, sample_id, "counts", replace(counts, sizes_um=(5.0, 10.0)))
 
 
 def remove_counts(conn, study_id, sample_id):
-    set_counts(conn, sample_id, None)
-    set_counts(conn, sample_id, Counts("um(c)", dust="A2"))
+    OF_SAMPLE.set(conn, sample_id, "counts", None)
+    OF_SAMPLE.set(conn, sample_id, "counts", Counts("um(c)", dust="A2"))
 
 
 OPERATIONS = [
@@ -301,63 +300,6 @@ def test_every_table_of_a_study_is_journaled_with_every_column(conn, stored):
         for event in ("insert", "update", "delete"):
             sql = conn.execute("SELECT sql FROM sqlite_master WHERE name = ?", (f"journal_{table}_{event}",)).fetchone()["sql"]
             assert all(f"'{column}'" in sql for column in columns), (table, event)
-
-
-def test_a_change_of_an_older_database_can_still_be_undone_after_its_columns_were_renamed(tmp_path):
-    path = tmp_path / "old.db"
-    conn = connect(path, access="create")
-    migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= 18})
-    conn.executescript(
-        """
-        INSERT INTO study (id, name) VALUES (1, 'old');
-        INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A');
-        INSERT INTO reading (id, sample_id, quantity_key, position, text, insisted, struck_out_at, struck_out_reason)
-        VALUES (1, 1, 'can.height', 0, '984 mm', 1, '2026-01-02T03:05:05.000Z', 'a slip');
-        """
-    )
-    install_triggers(conn)
-    with recorded(conn, 1, 1, "984 mm used again", "can.height"):
-        conn.execute("UPDATE reading SET struck_out_at = NULL, struck_out_reason = NULL WHERE id = 1")
-    conn.close()
-    open_database(path)
-    conn = connect(path)
-    assert load_sample(conn, 1).sample.readings["can.height"] == (Reading("984 mm", confirmed=True),)
-    with transaction(conn):
-        undo_last(conn, 1, 1)
-    assert load_sample(conn, 1).sample.readings["can.height"] == (Reading("984 mm", set_aside="a slip", confirmed=True),)
-    conn.close()
-
-
-def test_a_database_of_the_first_version_keeps_everything(tmp_path):
-    """Rows as the first version wrote them: readings with a time, a claim without an id of its own."""
-    path = tmp_path / "old.db"
-    conn = connect(path, access="create")
-    migrate(conn, {1: shipped_migrations()[1]})
-    conn.executescript(
-        """
-        INSERT INTO study (id, name) VALUES (1, 'old');
-        INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A');
-        INSERT INTO claim (sample_id, position, kind, relation, efficiency_percent, source, size_um, scale)
-        VALUES (1, 0, 'efficiency', '>=', 99, 'box', 20, 'um(c)');
-        INSERT INTO hole_group (id, sample_id, placement, position, shape, count) VALUES (1, 1, 'inlet', 0, 'round', 8);
-        INSERT INTO reading (id, hole_group_id, quantity_key, position, text) VALUES (1, 1, 'diameter', 0, '6 mm');
-        INSERT INTO reading (id, sample_id, quantity_key, position, text, taken_at, struck_out_at, struck_out_reason)
-        VALUES (2, 1, 'can.height', 0, '98 mm', '2026-01-02T03:04:05.000Z', '2026-01-02T03:05:05.000Z', 'wet');
-        """
-    )
-    conn.close()
-    open_database(path)
-    conn = connect(path)
-    sample = load_sample(conn, 1).sample
-    assert sample.readings["can.height"] == (Reading("98 mm", set_aside="wet", taken_at="2026-01-02T03:04:05.000Z"),)
-    assert sample.holes.inlet[0].readings.diameter[0].text == "6 mm"
-    assert sample.claims == (Claim("efficiency", "box", ">=", 99.0, 20.0, "um(c)"),)
-    with recorded(conn, 1, 1, "added", "can.height"):
-        add_reading(conn, 1, 1)
-    with transaction(conn):
-        undo_last(conn, 1, 1)
-    assert len(load_sample(conn, 1).sample.readings["can.height"]) == 1
-    conn.close()
 
 
 def test_a_plain_study_comes_back_equal_after_a_change_and_its_undo(conn):

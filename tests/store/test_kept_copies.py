@@ -11,13 +11,13 @@ from datetime import datetime, timedelta
 import pytest
 
 from builders import study
+from old_databases import VERSION, old_database
 from tabrel.cli.demo import fill_demo
 from tabrel.cli.main import main
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.readings import insert_reading
 from tabrel.store.errors import DatabaseFaultError
 from tabrel.store.journal import recorded
-from tabrel.store.migrate import migrate, shipped_migrations
 from tabrel.store.service import open_for_service
 from tabrel.store.study.report_numbers import next_number
 from tabrel.store.study.reports import insert_issued
@@ -180,22 +180,14 @@ def test_what_a_copy_lacks_is_counted_and_named(database):
     assert missing_words(copy, database).endswith(f" and the issued report {number}")
 
 
-def of_version(path, version):
-    """Make a database as an older program left it."""
-    conn = connect(path, access="create")
-    migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= version})
-    conn.execute("INSERT INTO study (name) VALUES ('old')")
-    conn.close()
-
-
 def test_a_copy_is_kept_before_a_database_is_brought_up_to_date(tmp_path):
     path = tmp_path / "old.db"
-    of_version(path, 9)
+    old_database(path)
     assert open_for_service(path).note == ""
     [copy] = copies_of(path)
     assert copy.occasion == "before_migration"
     conn = sqlite3.connect(copy.path)
-    assert conn.execute("PRAGMA user_version").fetchone()[0] == 9
+    assert conn.execute("PRAGMA user_version").fetchone()[0] == VERSION
     conn.close()
     open_for_service(path)  # and not again
     assert len(copies_of(path)) == 1
@@ -203,24 +195,31 @@ def test_a_copy_is_kept_before_a_database_is_brought_up_to_date(tmp_path):
 
 
 CHANGES = "INSERT INTO change (study_id, words, place) VALUES (1, 'x', 'y'), (1, 'x', 'y'), (1, 'x', 'y')"
-IMAGES = "INSERT INTO change_row (change_id, table_name, row_id, before) VALUES (1, 'study', 1, '{}'), (2, 'study', 1, '{broken')"
-ORPHAN = "INSERT INTO claim (sample_id, position, kind, source) VALUES (77, 0, 'words', 'shop')"
+IMAGES = """
+INSERT INTO change_row (id, change_id, table_name, row_id, before)
+VALUES (5001, 1, 'hole_group', 1, '{}'), (5002, 2, 'hole_group', 1, '{broken')
+"""
+ORPHAN = "INSERT INTO claim (id, sample_id, position, kind, source, wording) VALUES (501, 77, 0, 'words', 'shop', 'good')"
 
 
 @pytest.mark.parametrize(
     ("statements", "row", "copies"),
     [
-        ((CHANGES, IMAGES), "row 2 of change_row (table_name 'study', row_id '1', before '{broken') does not fit version 4", 1),
+        (
+            (CHANGES, IMAGES),
+            "row 5002 of change_row (change_id '2', table_name 'hole_group', row_id '1', before '{broken') does not fit version 23",
+            1,
+        ),
         (
             (ORPHAN,),
-            "row 1 of claim (sample_id '77', position '0', kind 'words', source 'shop'), which names a row of",
+            "row 501 of claim (sample_id '77', position '0', kind 'words', source 'shop'), which names a row of",
             0,
         ),
     ],
 )
 def test_a_row_that_cannot_be_carried_is_named_and_nothing_is_changed(tmp_path, capsys, statements, row, copies):
     path = tmp_path / "old.db"
-    of_version(path, 3)
+    old_database(path)
     conn = connect(path)
     conn.execute("PRAGMA foreign_keys = OFF")
     for statement in statements:
@@ -233,13 +232,13 @@ def test_a_row_that_cannot_be_carried_is_named_and_nothing_is_changed(tmp_path, 
         assert ("a copy of it is in" in said) == bool(copies)
         assert len(copies_of(path)) == copies
     conn = sqlite3.connect(path)
-    assert conn.execute("PRAGMA user_version").fetchone()[0] == 3
+    assert conn.execute("PRAGMA user_version").fetchone()[0] == VERSION
     conn.close()
 
 
 def test_a_copy_without_room_is_left_out_with_a_sentence_and_the_migration_goes_on(tmp_path, monkeypatch):
     path = tmp_path / "old.db"
-    of_version(path, 9)
+    old_database(path)
     usage = shutil.disk_usage(tmp_path)
     monkeypatch.setattr(shutil, "disk_usage", lambda _: usage._replace(free=path.stat().st_size))
     opened = open_for_service(path)

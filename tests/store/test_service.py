@@ -18,7 +18,7 @@ from tabrel.store import service
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.readings import insert_reading
 from tabrel.store.errors import BusyError, DiskFullError, MigrationError, NotWritableError, fault_of
-from tabrel.store.migrate import APPLICATION_ID, open_database, shipped_migrations
+from tabrel.store.migrate import APPLICATION_ID, open_database
 from tabrel.store.served_alone import ServedAlreadyError, served_alone
 from tabrel.store.service import Service, open_for_service
 from tabrel.store.study.studies import insert_study, list_studies
@@ -247,18 +247,6 @@ def test_a_foreign_or_impossible_database_is_left_as_it_is(tmp_path, made, says)
 def test_a_folder_is_no_database(tmp_path):
     with pytest.raises(MigrationError, match="is a folder"):
         open_for_service(tmp_path)
-
-
-def test_one_of_before_the_signature_is_taken_and_signed(tmp_path):
-    path = tmp_path / "old.db"
-    conn = connect(path, access="create")
-    for number, script in sorted(shipped_migrations().items())[:5]:
-        conn.executescript(f"BEGIN; {script}; PRAGMA user_version = {number}; COMMIT")
-    conn.close()
-    open_for_service(path)
-    conn = connect(path)
-    assert conn.execute("PRAGMA application_id").fetchone()[0] == APPLICATION_ID
-    conn.close()
 
 
 def test_opening_again_writes_nothing(tmp_path):

@@ -8,12 +8,11 @@ import pytest
 
 from builders import everything, study
 from tabrel.cli.demo import demo_documents
-from tabrel.core.study.model import CountRow, Counts, Reading, Stud
+from tabrel.core.study.model import Reading
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.readings import insert_reading, place_of_reading, readings_of_sample, set_aside, use_again
 from tabrel.store.errors import DatabaseFaultError, MigrationError, NotStoredError
-from tabrel.store.journal import install_triggers, last_change, undo
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
 from tabrel.store.sample.samples import load_sample, load_samples
 from tabrel.store.study.studies import insert_study, list_studies, load_study
@@ -171,67 +170,6 @@ def test_two_connections_add_without_losing(tmp_path, conn):
     assert [row["position"] for row in rows] == list(range(20))
 
 
-def test_counts_stored_by_an_earlier_version_become_evidence(tmp_path):
-    conn = connect(tmp_path / "old.db", access="create")
-    scripts = shipped_migrations()
-    migrate(conn, {number: script for number, script in scripts.items() if number < 4})
-    conn.executescript(
-        "INSERT INTO study (id, name, uses) VALUES (1, 'old', 'towing');"
-        "INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A');"
-        "INSERT INTO particle_counts VALUES (1, 'um', 10, 2);"
-        "INSERT INTO particle_count_row VALUES (1, 1, 20, 900, 42), (1, 0, 10, 41230, 18040);"
-        "INSERT INTO circuit (study_id) VALUES (1);"
-        "INSERT INTO stud (study_id, bore_mm, length_mm) VALUES (1, 13, 22);"
-        "INSERT INTO adapter (study_id, wall_mm, turn_deg) VALUES (1, 4, 60);"
-        "INSERT INTO hole_group (id, adapter_id, placement, position, shape, count) VALUES (1, 1, 'adapter', 0, 'round', 3);"
-    )
-    migrate(conn, scripts)
-    with transaction(conn):
-        install_triggers(conn)
-    old = load_study(conn, 1)
-    assert old.intended_uses == "towing"
-    assert old.samples[0].counts == Counts("um", 10, 2, (CountRow(10, 41230, 18040), CountRow(20, 900, 42)))
-    assert old.circuit is not None
-    assert (old.circuit.stud, old.circuit.adapter.turn_deg, old.circuit.adapter.holes[0].count) == (Stud(13, 22), 60, 3)
-    conn.close()
-
-
-def test_places_taken_twice_by_an_earlier_version_are_put_in_order(tmp_path):
-    """Races of earlier versions gave two groups one place; a claim could hold what does not belong to its kind."""
-    conn = connect(tmp_path / "old.db", access="create")
-    scripts = shipped_migrations()
-    migrate(conn, {number: script for number, script in scripts.items() if number < 7})
-    conn.executescript(
-        """
-        INSERT INTO study (id, name, reference) VALUES (1, 'old', 'B');
-        INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A'), (2, 1, 1, 'B');
-        INSERT INTO hole_group (id, sample_id, placement, position, shape, count)
-        VALUES (1, 1, 'inlet', 0, 'round', 8), (2, 1, 'inlet', 0, 'round', 3), (3, 2, 'inlet', 0, 'round', 5);
-        INSERT INTO reading (id, hole_group_id, quantity_key, position, text)
-        VALUES (1, 1, 'diameter', 0, '6 mm'), (2, 1, 'diameter', 0, '6.1 mm'), (3, 2, 'diameter', 0, '7 mm');
-        INSERT INTO claim (sample_id, position, kind, source, efficiency_percent, wording, relation, key, value)
-        VALUES (1, 0, 'words', 'box', 99, 'catches most', NULL, NULL, NULL),
-               (1, 0, 'efficiency', 'page', 95, NULL, '>=', 'media.strip_length', '1.6 m'),
-               (1, 1, 'reading', 'seller', NULL, NULL, NULL, 'media.strip_length', '>= 1.5 m');
-        INSERT INTO change (id, study_id, words, place) VALUES (1, 1, 'reference part: B', 'study.reference');
-        INSERT INTO change_row (change_id, table_name, row_id, before, after)
-        VALUES (1, 'study', 1, '{"id": 1, "name": "old", "reference": null}', '{"id": 1, "name": "old", "reference": "B"}');
-        """
-    )
-    migrate(conn, scripts)
-    install_triggers(conn)
-    whole = load_study(conn, 1)
-    assert [group.readings.diameter for group in whole.samples[0].holes.inlet] == [("6 mm", "6.1 mm"), ("7 mm",)]
-    words, efficiency, check = whole.samples[0].claims
-    assert (words.efficiency_percent, words.wording) == (None, "catches most (99 %)")
-    assert (efficiency.efficiency_percent, efficiency.key, efficiency.wording) == (95, None, "(media.strip_length: 1.6 m)")
-    assert (check.key, check.value) == ("media.strip_length", ">= 1.5 m")
-    assert whole.reference == "B"
-    undo(conn, last_change(conn, 1, 1))
-    assert load_study(conn, 1).reference is None
-    conn.close()
-
-
 @pytest.mark.parametrize(
     "broken",
     [
@@ -267,23 +205,3 @@ def test_a_hole_of_an_unknown_shape_is_damage_and_never_drawn_as_another(conn):
     conn.execute("UPDATE hole_group SET shape = 'hexagon' WHERE placement = 'inlet'")
     with pytest.raises(DatabaseFaultError, match="the shape of a hole, 'hexagon', cannot be understood"):
         load_samples(conn, study_id)
-
-
-def test_the_id_of_a_hole_group_is_never_given_twice_after_its_table_was_rebuilt(tmp_path):
-    old = connect(tmp_path / "old.db", access="create")
-    migrate(old, {number: script for number, script in shipped_migrations().items() if number <= 19})
-    for statement in (
-        "INSERT INTO study (id, name) VALUES (1, 'old')",
-        "INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A')",
-        "INSERT INTO hole_group (id, sample_id, placement, position, shape, count) VALUES (4, 1, 'inlet', 0, 'slot', 8)",
-        "INSERT INTO hole_group (id, sample_id, placement, position, shape, count) VALUES (9, 1, 'inlet', 1, 'd', 8)",
-        "DELETE FROM hole_group WHERE id = 9",
-    ):
-        old.execute(statement)
-    old.close()
-    open_database(tmp_path / "old.db")
-    new = connect(tmp_path / "old.db")
-    assert [group.shape for group in load_sample(new, 1).sample.holes.inlet] == ["slot"]
-    new.execute("INSERT INTO hole_group (sample_id, placement, position, shape, count) VALUES (1, 'inlet', 1, 'round', 1)")
-    assert [row["id"] for row in new.execute("SELECT id FROM hole_group ORDER BY id")] == [4, 10]
-    new.close()

@@ -161,7 +161,7 @@ def test_nothing_is_put_back_while_a_server_runs_nor_a_copy_that_is_damaged(data
         ),
         (["PRAGMA foreign_keys = OFF", "DELETE FROM sample WHERE id = 3"], "belongs to nothing in sample"),
         (["UPDATE claim SET source = 'x', position = position + 900, key = 'gone' WHERE kind = 'reading'"], "is not understood"),
-        (["PRAGMA user_version = 8"], "has to be brought up to"),
+        (["PRAGMA user_version = 22"], "has to be brought up to"),
     ],
 )
 def test_what_is_wrong_is_said_one_line_a_fault(database, capsys, statements, says):

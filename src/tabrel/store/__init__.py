@@ -2,6 +2,7 @@
 
 `connection`    options and transactions
 `migrate`       brings a database up to date, by `migrations/NNNN_what.sql`
+`from_22`       a database of the last version that had another schema
 `misfit`        which row a migration cannot carry
 `served_alone`  one server a file
 `journal`       every change, for undo and redo
@@ -11,12 +12,13 @@
 `gather`        several statements read as one
 `rows`          a row as a core object
 `errors`        what the store raises
+`parts`         what a study or a sample has one of, or one list of, as documents
 `understood`    texts with a form of their own
 
 In reading order; a package imports only packages above it:
 
 `entry`         readings and groups of holes
-`circuit`       oil, circuit, library of engines
+`circuit`       circuit, library of engines
 `sample`        samples, claims, observations
 `study`         studies, scenarios, plans
 `upkeep`        backup, restore, verify

@@ -20,15 +20,6 @@ from tabrel.store.revisions import raise_rows
 
 JOURNALED = (
     "study",
-    "oil",
-    "viscosity_point",
-    "circuit",
-    "pump_efficiency",
-    "regulator",
-    "stated_loss",
-    "engine_hot_point",
-    "stud",
-    "adapter",
     "sample",
     "observation",
     "claim",
@@ -36,17 +27,14 @@ JOURNALED = (
     "typed_number",
     "intended_use",
     "arithmetic_line",
-    "report_plan",
     "hole_group",
     "outline_point",
     "reading",
     "offer",
-    "mount",
     "quantity_state",
     "copied_fact",
     "scenario",
     "duty_cycle",
-    "warm_up_plan",
     "study_part",
 )
 """Tables whose rows are recorded; a test holds the list against the schema."""

@@ -8,6 +8,7 @@ from importlib.resources import files
 from pathlib import Path
 from time import sleep
 
+from tabrel.store import from_22
 from tabrel.store.connection import connect
 from tabrel.store.errors import MigrationError, MisfitError, fault_of, primary_code
 from tabrel.store.journal import install_triggers
@@ -35,7 +36,7 @@ def migrate(conn: sqlite3.Connection, scripts: dict[int, str]) -> None:
     Raises
     ------
     MigrationError
-        If the database is newer than the scripts.
+        If the database is newer than the scripts, or older than what they begin from.
     MisfitError
         If a script meets what it cannot carry; nothing of that script stays.
     """
@@ -44,23 +45,30 @@ def migrate(conn: sqlite3.Connection, scripts: dict[int, str]) -> None:
     conn.execute("PRAGMA foreign_keys = OFF")  # no effect inside a transaction, so set here
     try:
         for number in sorted(n for n in scripts if n > applied):
-            _apply(conn, number, scripts[number])
+            _apply(conn, number, scripts[number] if applied != from_22.VERSION or number != FIRST else None)
     finally:
         conn.execute("PRAGMA foreign_keys = ON")
 
 
-def _apply(conn: sqlite3.Connection, number: int, script: str) -> None:
+FIRST = from_22.VERSION + 1
+"""The version whose script makes all tables."""
+
+
+def _apply(conn: sqlite3.Connection, number: int, script: str | None) -> None:
+    """Apply a script, or where there is none bring over a database of the version before the first script."""
     try:
-        conn.executescript(f"BEGIN IMMEDIATE;\n{script}\n;PRAGMA user_version = {number};")
+        conn.executescript(f"BEGIN IMMEDIATE;\n{script or ''}\n;PRAGMA user_version = {number};")
+        if script is None:
+            from_22.carry_over(conn)
         if conn.execute("PRAGMA foreign_key_check").fetchall():
-            raise MisfitError(f"migration {number} breaks a foreign key")
+            raise MisfitError(f"version {number} breaks a foreign key")
         conn.execute("COMMIT")
     except BaseException as error:
         if conn.in_transaction:
             conn.execute("ROLLBACK")
-        is_misfit = isinstance(error, MisfitError) or (isinstance(error, sqlite3.Error) and fault_of(error) is None)
-        if is_misfit:
-            row = misfit_words(conn, script)
+        is_misfit = isinstance(error, MisfitError | KeyError | TypeError | ValueError)
+        if is_misfit or (isinstance(error, sqlite3.Error) and fault_of(error) is None):
+            row = misfit_words(conn, script or from_22.SCRIPT)
             raise MisfitError(
                 f"the database cannot be brought up to date: {row or 'something in it'} does not fit version {number} ({error}). "
                 "It is left as it was: correct that row, or put an older copy back"
@@ -139,12 +147,11 @@ def needs_migration(path: Path) -> bool:
 
 
 def require_own(path: Path) -> None:
-    """Raise `MigrationError` for another program's file; one of this program from before it signed its files is its own."""
+    """Raise `MigrationError` for another program's file."""
     signed, version, tables = _head_of(path)
-    before_signing = signed == 0 and (not tables or (version > 0 and {"study", "sample", "reading"} <= tables))
     if version < 0:
         raise MigrationError(f"{path} says it has version {version}, which none has: choose another file, or put back a copy")
-    if not (signed == APPLICATION_ID or before_signing):
+    if signed != APPLICATION_ID and (signed or tables):
         raise MigrationError(f"{path} is another program's database: it is left as it is, choose another file")
     _require_known(version, shipped_migrations())
 
@@ -177,3 +184,8 @@ def _head_of(path: Path) -> tuple[int, int, set[str]]:
 def _require_known(version: int, scripts: dict[int, str]) -> None:
     if scripts and version > max(scripts):
         raise MigrationError(f"the database has version {version}, newer than this program: start a newer Tabrel")
+    if scripts and 0 < version < min(scripts) - 1:
+        raise MigrationError(
+            f"the database has version {version}, and this program brings up to date what has {min(scripts) - 1} or more: "
+            f"open it once with the Tabrel that makes databases of version {min(scripts) - 1}, then with this one"
+        )

@@ -22,7 +22,7 @@ def misfit_words(conn: sqlite3.Connection, script: str) -> str:
     """
     conn.execute("BEGIN IMMEDIATE")
     try:
-        for statement in _statements(script):
+        for statement in statements_of(script):
             if _passes(conn, statement):
                 conn.execute(statement)
                 continue
@@ -38,7 +38,7 @@ def misfit_words(conn: sqlite3.Connection, script: str) -> str:
         conn.execute("ROLLBACK")
 
 
-def _statements(script: str) -> Iterator[str]:
+def statements_of(script: str) -> Iterator[str]:
     """Return the statements of a script; one of a trigger holds several lines that end in a semicolon."""
     statement = ""
     for line in script.splitlines(keepends=True):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Hashable
+from collections.abc import Hashable, Mapping
 from typing import Any, TypeVar, cast
 
 from tabrel.core.study.model import field_names
@@ -11,7 +11,7 @@ from tabrel.core.study.model import field_names
 T = TypeVar("T")
 
 
-def built(model: type[T], row: sqlite3.Row, **given: Any) -> T:
+def built(model: type[T], row: sqlite3.Row | Mapping[str, Any], **given: Any) -> T:
     """Return a core dataclass from the columns of the same names, and the fields given."""
     columns = set(row.keys())
     names = field_names(cast("Hashable", model))

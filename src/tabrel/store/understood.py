@@ -36,6 +36,11 @@ def understood(form: TypeAdapter[T], text: str, of: str, *, strict: bool = True)
         raise not_understood(f"what is stored of {of}") from error
 
 
+def written(form: TypeAdapter[T], held: T) -> str:
+    """Return what is stored of something, as `understood` reads it."""
+    return form.dump_json(held, exclude_none=True, by_alias=True).decode()
+
+
 def not_understood(what: str) -> DatabaseFaultError:
     """Return the error of something stored that means nothing."""
     return DatabaseFaultError(

@@ -6,14 +6,10 @@ import json
 
 import pytest
 
-from builders import everything, plain_document
-from document_in_use import without_in_use
-from old_databases import copy_rows, forget_own_instruments
-from tabrel.document.study_document import read_study, write_study
-from tabrel.store.connection import connect, transaction
+from builders import plain_document
+from tabrel.store.connection import connect
 from tabrel.store.journal import JOURNALED
-from tabrel.store.migrate import migrate, open_database, shipped_migrations
-from tabrel.store.study.studies import insert_study, load_study
+from tabrel.store.migrate import open_database
 from tabrel.store.upkeep.verify import faults_of
 
 ANY = {"If-Match": "*"}
@@ -85,11 +81,11 @@ def test_every_row_that_can_be_put_back_has_an_id_for_good(tmp_path):
     conn.close()
 
 
-def test_what_an_old_database_has_undone_is_numbered_for_good_too(serve, tmp_path):
-    """Ids go on above those that only the journal knows; a place that was given twice before is not overwritten."""
+def test_what_stands_where_an_undone_row_stood_is_not_overwritten(serve, tmp_path):
+    """The first versions gave some ids twice, and their journals are still there."""
     path = tmp_path / "old.db"
-    conn = connect(path, access="create")
-    migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= 12})
+    open_database(path)
+    conn = connect(path)
     conn.executescript(
         """
         INSERT INTO study (id, name) VALUES (1, 'old');
@@ -97,8 +93,7 @@ def test_what_an_old_database_has_undone_is_numbered_for_good_too(serve, tmp_pat
         INSERT INTO observation (rowid, sample_id, key, text) VALUES (4, 2, 'gasket.rubber', 'nitrile');
         INSERT INTO change (id, study_id, sample_id, words, place, undone_at) VALUES (1, 1, 1, 'a', 'b', 'then');
         INSERT INTO change_row (change_id, table_name, row_id, before, after) VALUES
-          (1, 'observation', 4, NULL, '{"sample_id": 1, "key": "gasket.rubber", "text": "silicone"}'),
-          (1, 'reading', 70, NULL, '{"id": 70, "sample_id": 1, "quantity_key": "can.height", "position": 0, "text": "98 mm"}');
+          (1, 'observation', 4, NULL, '{"sample_id": 1, "key": "gasket.rubber", "text": "silicone"}');
         """
     )
     conn.close()
@@ -108,38 +103,3 @@ def test_what_an_old_database_has_undone_is_numbered_for_good_too(serve, tmp_pat
         assert refused.status_code == 409
         assert "something else has taken its place since" in refused.json()["detail"]
         assert client.get("/api/studies/1/document").json() == before
-        added = client.post("/api/samples/2/readings", json={"key": "can.height", "text": "99 mm"}).json()["sheet"]
-        ids = [r["id"] for p in added["parts"] for f in p["fields"] for r in f["readings"]]
-        assert ids == [71]
-
-
-def test_a_study_of_everything_is_the_same_after_the_migration(tmp_path):
-    """The old database holds the rows of today's as far as it has tables and columns for them."""
-    today, old = tmp_path / "today.db", tmp_path / "old.db"
-    open_database(today)
-    conn = connect(today)
-    with transaction(conn):
-        insert_study(conn, read_study(json.dumps(everything())))
-    conn.close()
-    conn = connect(old, access="create")
-    migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= 12})
-    conn.execute("PRAGMA foreign_keys = OFF")
-    conn.execute("ATTACH ? AS today", (str(today),))
-    for (table,) in conn.execute("SELECT name FROM main.sqlite_master WHERE type = 'table'").fetchall():
-        if table.startswith("sqlite_"):
-            continue
-        copy_rows(conn, table, "today")
-    forget_own_instruments(conn)
-    conn.close()
-    open_database(old)
-    conn = connect(old)
-    assert conn.execute("PRAGMA integrity_check").fetchall()[0][0] == "ok"
-    assert conn.execute("PRAGMA foreign_key_check").fetchall() == []
-    without_what_is_newer = everything()
-    del without_what_is_newer["arithmetic"]
-    del without_what_is_newer["report"]
-    for scenario in without_what_is_newer["scenarios"]:
-        scenario.pop("loading_g", None)
-    without_in_use(without_what_is_newer)
-    assert write_study(load_study(conn, 1)) == write_study(read_study(json.dumps(without_what_is_newer)))
-    conn.close()

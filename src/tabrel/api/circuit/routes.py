@@ -38,10 +38,11 @@ from tabrel.core.rules.study import check_circuit, check_oil
 from tabrel.core.study.model import Circuit, Oil, Study, ViscosityPoint
 from tabrel.core.study.number_keys import typed_at
 from tabrel.document.study_document import circuit_from_json, circuit_to_json
-from tabrel.store.circuit.circuits import load_circuit, set_circuit, set_oil
+from tabrel.store.circuit.circuits import load_circuit, set_circuit
 from tabrel.store.circuit.engines import remove_engine, save_engine, saved_engines
 from tabrel.store.connection import snapshot, transaction
 from tabrel.store.entry.typed_numbers import set_typed_numbers
+from tabrel.store.parts import OF_STUDY
 from tabrel.store.revisions import revision_of
 from tabrel.store.sample.samples import load_sample, study_of_sample
 from tabrel.store.study.studies import load_study_frame
@@ -141,7 +142,7 @@ def put_oil(sample_id: SampleId, given: OilIn, bench: Bench) -> ChangedOut:
         says = "another window has changed the viscosity points meanwhile: look, then change them again"
         bench.require_seen(sample_id, "oil", says)
         with bench.recorded(sample_id, words, "oil.viscosity", of_study=True):
-            set_oil(conn, stored.study_id, changed.oil)
+            OF_STUDY.set(conn, stored.study_id, "oil", changed.oil)
             set_typed_numbers(conn, changed.as_typed, study_id=stored.study_id)
     return bench.answer(sample_id, "oil")
 

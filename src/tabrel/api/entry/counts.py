@@ -29,8 +29,8 @@ from tabrel.core.rules.evidence import check_counts
 from tabrel.core.study.model import Counts, Sample
 from tabrel.store.connection import snapshot, transaction
 from tabrel.store.errors import NotStoredError
+from tabrel.store.parts import OF_SAMPLE
 from tabrel.store.revisions import revision_of
-from tabrel.store.sample.evidence import set_counts
 from tabrel.store.sample.samples import load_sample, study_of_sample, update_sample_details
 from tabrel.store.study.plans import require_exportable
 
@@ -100,7 +100,7 @@ def delete_counts(sample_id: SampleId, _: NothingIn, bench: Bench) -> ChangedOut
 
 def _set(conn: sqlite3.Connection, sample_id: int, sample: Sample) -> None:
     update_sample_details(conn, sample_id, sample)
-    set_counts(conn, sample_id, sample.counts)
+    OF_SAMPLE.set(conn, sample_id, "counts", sample.counts)
 
 
 def _words(counts: Counts) -> str:

@@ -24,7 +24,7 @@ from tabrel.core.rules.study import check_circuit, check_oil, check_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES
 from tabrel.core.study.model import Sample, Study
 from tabrel.store.connection import transaction
-from tabrel.store.sample.evidence import set_counts
+from tabrel.store.parts import OF_SAMPLE
 from tabrel.store.sample.samples import load_sample, names_of_samples, set_observation, update_sample_details
 from tabrel.store.study.studies import load_study_frame, update_study_details
 from tabrel.store.study.uses import relabel_in_uses
@@ -75,7 +75,7 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
                         relabel_in_uses(conn, stored.study_id, stored.sample.label, sample.label)
                     update_sample_details(conn, sample_id, sample)
                     if sample.counts != stored.sample.counts:
-                        set_counts(conn, sample_id, sample.counts)
+                        OF_SAMPLE.set(conn, sample_id, "counts", sample.counts)
             else:
                 changed = with_study_detail(study, key, text, given.family)
                 _check_frame(changed, study)

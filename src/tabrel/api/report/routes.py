@@ -44,6 +44,7 @@ from tabrel.report.written import WRITERS, written_as
 from tabrel.store.connection import snapshot, transaction
 from tabrel.store.errors import ChangedMeanwhileError, NotStoredError
 from tabrel.store.journal import recorded
+from tabrel.store.parts import OF_STUDY
 from tabrel.store.sample.samples import names_of_samples
 from tabrel.store.study.report_numbers import next_number
 from tabrel.store.study.reports import (
@@ -52,7 +53,6 @@ from tabrel.store.study.reports import (
     issued_of_study,
     load_issued,
     pdf_of_issued,
-    set_report_plan,
 )
 from tabrel.store.study.studies import load_study, load_study_frame
 
@@ -109,7 +109,7 @@ def put_report(study_id: StudyId, given: ReportPlanIn, conn: Connection, respons
                 raise ChangedMeanwhileError("another window has changed the plan of the report meanwhile: look, then do it again")
             check_report_plan("plan", given.plan)
             with recorded(conn, study_id, None, "plan of the report", PLACE):
-                set_report_plan(conn, study_id, given.plan)
+                OF_STUDY.set(conn, study_id, "report", given.plan)
     stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))
     return get_report(study_id, conn)
 

@@ -1,5 +1,5 @@
-"""Rows of oil, circuit and the library of engines.
+"""Rows of circuits and of the library of engines.
 
-`circuits`  oil and circuit of a study
+`circuits`  the circuit of a study
 `engines`   the library
 """

@@ -19,8 +19,8 @@ from tabrel.store.understood import not_understood
 Placement = Literal["inlet", "centre_tube", "adapter"]
 
 INSERT_HOLE_GROUP = """
-INSERT INTO hole_group (sample_id, adapter_id, placement, position, shape, count, open_fraction, copied_from)
-VALUES (:sample_id, :adapter_id, :placement, :position, :shape, :count, :open_fraction, :copied_from)
+INSERT INTO hole_group (sample_id, study_id, placement, position, shape, count, open_fraction, copied_from)
+VALUES (:sample_id, :study_id, :placement, :position, :shape, :count, :open_fraction, :copied_from)
 """
 INSERT_OUTLINE_POINT = """
 INSERT INTO outline_point (hole_group_id, position, x_mm, y_mm) VALUES (:hole_group_id, :position, :x_mm, :y_mm)
@@ -33,11 +33,11 @@ def insert_hole_groups(
     groups: Sequence[HoleGroup],
     *,
     sample_id: int | None = None,
-    adapter_id: int | None = None,
+    study_id: int | None = None,
 ) -> None:
     """Store hole groups of a sample, or of the adapter of a study."""
     for position, group in enumerate(groups):
-        insert_hole_group(conn, placement, position, group, sample_id=sample_id, adapter_id=adapter_id)
+        insert_hole_group(conn, placement, position, group, sample_id=sample_id, study_id=study_id)
 
 
 def insert_hole_group(
@@ -47,10 +47,10 @@ def insert_hole_group(
     group: HoleGroup,
     *,
     sample_id: int | None = None,
-    adapter_id: int | None = None,
+    study_id: int | None = None,
 ) -> None:
     """Store one hole group with its readings."""
-    named = {"sample_id": sample_id, "adapter_id": adapter_id, "placement": placement, "position": position}
+    named = {"sample_id": sample_id, "study_id": study_id, "placement": placement, "position": position}
     about = {"shape": group.shape, "count": group.count, "open_fraction": group.open_fraction, "copied_from": group.copied_from}
     group_id = inserted_id(conn.execute(INSERT_HOLE_GROUP, named | about))
     for dimension, entries in group.readings.by_dimension():
@@ -99,13 +99,13 @@ def remove_hole_group(conn: sqlite3.Connection, sample_id: int, placement: Place
 
 SELECT_HOLE_GROUPS = """
 SELECT * FROM hole_group
-WHERE placement = :placement AND (sample_id = :owner OR adapter_id = :owner)
+WHERE placement = :placement AND (sample_id = :owner OR study_id = :owner)
 ORDER BY position
 """
 SELECT_OUTLINE_POINTS = """
 SELECT outline_point.hole_group_id, outline_point.x_mm, outline_point.y_mm
 FROM outline_point JOIN hole_group ON hole_group.id = outline_point.hole_group_id
-WHERE hole_group.placement = :placement AND (hole_group.sample_id = :owner OR hole_group.adapter_id = :owner)
+WHERE hole_group.placement = :placement AND (hole_group.sample_id = :owner OR hole_group.study_id = :owner)
 ORDER BY outline_point.hole_group_id, outline_point.position
 """
 

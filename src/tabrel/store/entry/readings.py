@@ -116,7 +116,7 @@ ORDER BY reading.position, reading.id
 """Those of its holes too, and those set aside."""
 SELECT_READINGS_OF_ADAPTER = """
 SELECT reading.* FROM reading JOIN hole_group ON hole_group.id = reading.hole_group_id
-WHERE hole_group.adapter_id = :study_id ORDER BY reading.position, reading.id
+WHERE hole_group.study_id = :study_id ORDER BY reading.position, reading.id
 """
 
 

@@ -1,6 +1,5 @@
 """Rows of samples, their claims and observations.
 
-`evidence`   counts, benches and photographs, each a part of the study document
 `templates`  parts of a sample to begin others with
 `offers`     what shops ask for a part
 `stored_results`   results that stay

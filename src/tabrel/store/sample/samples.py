@@ -6,14 +6,7 @@ import sqlite3
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
-from tabrel.core.study.model import (
-    Bypass,
-    Cut,
-    Leak,
-    Price,
-    Sample,
-    SampleHoles,
-)
+from tabrel.core.study.model import Bypass, Cut, Leak, Price, Sample, SampleHoles, field_names
 from tabrel.store.connection import inserted_id
 from tabrel.store.entry.copies import SELECT_COPIED, copied_facts, mark_copied
 from tabrel.store.entry.holes import hole_statements, insert_hole_groups, load_hole_groups
@@ -28,9 +21,9 @@ from tabrel.store.entry.readings import (
 from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers, typed_statement
 from tabrel.store.errors import ConflictError, NotStoredError
 from tabrel.store.gather import Asked, Reader, gathered
+from tabrel.store.parts import OF_SAMPLE
 from tabrel.store.rows import built
 from tabrel.store.sample.claims import SELECT_CLAIMS, claims_of, insert_claim
-from tabrel.store.sample.evidence import SELECT_EVIDENCE, evidence_of, insert_evidence
 from tabrel.store.sample.offers import SELECT_OFFERS, insert_offer, offers_of
 
 Status = Literal["in_use", "archived", "deleted"]
@@ -46,20 +39,22 @@ class StoredSample:
     sample: Sample
 
 
-INSERT_SAMPLE = """
-INSERT INTO sample (study_id, position, label, status, kind, maker, part_number, price_amount, price_currency, seller, bought,
-                    pack, date_code, made, origin, tier, restriction, warranty, condition, used_km, used_hours,
-                    expectation, cut_method, cut_at, cut_note,
-                    media_family, media_air_drop_pa, bypass_location, bypass_kind, bypass_spring_material,
-                    bypass_spring_ends, bypass_seat_mark, bypass_opening_at,
-                    bypass_stated_low_kpa, bypass_stated_high_kpa, leak_count, leak_diameter_mm, capacity_g, stated_collapse_kpa)
-VALUES (:study_id, :position, :label, :status, :kind, :maker, :part_number, :price_amount, :price_currency, :seller, :bought,
-        :pack, :date_code, :made, :origin, :tier, :restriction, :warranty, :condition, :used_km, :used_hours,
-        :expectation, :cut_method, :cut_at, :cut_note,
-        :media_family, :media_air_drop_pa, :bypass_location, :bypass_kind, :bypass_spring_material,
-        :bypass_spring_ends, :bypass_seat_mark, :bypass_opening_at,
-        :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm, :capacity_g, :stated_collapse_kpa)
-"""
+_NESTED: dict[str, Any] = {"price": Price, "cut": Cut, "bypass": Bypass, "leak": Leak}
+"""Fields of a sample whose own fields are columns, such as ``price_amount``."""
+_FIELDS = {name: tuple(field for field in field_names(part) if field != "stated_kpa") for name, part in _NESTED.items()}
+_BAND = ("bypass_stated_low_kpa", "bypass_stated_high_kpa")
+"""Of a stated opening pressure: one figure, or a band."""
+_COLUMNS = (
+    "label", "kind", "maker", "part_number", "seller", "bought", "pack", "date_code", "made", "origin", "tier", "restriction",
+    "warranty", "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "capacity_g",
+    "stated_collapse_kpa", *_BAND,
+    *(f"{name}_{field}" for name, fields in _FIELDS.items() for field in fields),
+)  # fmt: skip
+"""What a sample has one value of."""
+_NEW = ("study_id", "position", "status", *_COLUMNS)
+INSERT_SAMPLE = f"INSERT INTO sample ({', '.join(_NEW)}) VALUES ({', '.join(f':{column}' for column in _NEW)})"
+_DETAILS = tuple(column for column in _COLUMNS if not column.startswith("cut_"))
+UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _DETAILS)} WHERE id = :id"
 INSERT_OBSERVATION = "INSERT INTO observation (sample_id, key, text) VALUES (:sample_id, :key, :text)"
 
 
@@ -80,7 +75,7 @@ def insert_sample(conn: sqlite3.Connection, study_id: int, position: int, sample
         insert_claim(conn, sample_id, claim)
     for offer in sample.offers:
         insert_offer(conn, sample_id, offer)
-    insert_evidence(conn, sample_id, sample)
+    OF_SAMPLE.insert(conn, sample_id, sample)
     mark_copied(conn, sample_id, sample.copied)
     set_typed_numbers(conn, sample.as_typed, sample_id=sample_id)
     return sample_id
@@ -88,39 +83,10 @@ def insert_sample(conn: sqlite3.Connection, study_id: int, position: int, sample
 
 def _sample_row(sample: Sample) -> dict[str, Any]:
     stated = sample.bypass.stated_kpa
-    low, high = stated if isinstance(stated, tuple) else (stated, None)
-    plain = (
-        "label", "maker", "part_number", "seller", "bought", "pack", "date_code", "made", "origin", "tier", "restriction",
-        "warranty", "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "capacity_g",
-        "stated_collapse_kpa", "kind",
-    )  # fmt: skip
-    return {name: getattr(sample, name) for name in plain} | {
-        "price_amount": sample.price.amount if sample.price else None,
-        "price_currency": sample.price.currency if sample.price else None,
-        "cut_method": sample.cut.method if sample.cut else None,
-        "cut_at": sample.cut.at if sample.cut else None,
-        "cut_note": sample.cut.note if sample.cut else None,
-        "bypass_location": sample.bypass.location,
-        "bypass_kind": sample.bypass.kind,
-        "bypass_spring_material": sample.bypass.spring_material,
-        "bypass_spring_ends": sample.bypass.spring_ends,
-        "bypass_seat_mark": sample.bypass.seat_mark,
-        "bypass_opening_at": sample.bypass.opening_at,
-        "bypass_stated_low_kpa": low,
-        "bypass_stated_high_kpa": high,
-        "leak_count": sample.leak.count if sample.leak else None,
-        "leak_diameter_mm": sample.leak.diameter_mm if sample.leak else None,
-    }
-
-
-_DETAIL_COLUMNS = (
-    "label", "maker", "part_number", "price_amount", "price_currency", "seller", "bought", "pack", "date_code", "made",
-    "origin", "tier", "restriction", "warranty", "condition", "used_km", "used_hours", "expectation", "media_family",
-    "media_air_drop_pa", "bypass_location", "bypass_kind", "bypass_spring_material", "bypass_spring_ends",
-    "bypass_seat_mark", "bypass_opening_at", "kind", "bypass_stated_low_kpa",
-    "bypass_stated_high_kpa", "leak_count", "leak_diameter_mm", "capacity_g", "stated_collapse_kpa",
-)  # fmt: skip
-UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _DETAIL_COLUMNS)} WHERE id = :id"
+    row = {column: getattr(sample, column, None) for column in _COLUMNS}
+    for name, fields in _FIELDS.items():
+        row |= {f"{name}_{field}": getattr(getattr(sample, name), field, None) for field in fields}
+    return row | dict(zip(_BAND, stated if isinstance(stated, tuple) else (stated, None), strict=True))
 
 
 def update_sample_details(conn: sqlite3.Connection, sample_id: int, sample: Sample) -> None:
@@ -179,7 +145,7 @@ def stated_statements(sample_id: int) -> list[Asked]:
 
 def sample_statements(sample_id: int) -> list[Asked]:
     """Return what loading a sample asks."""
-    asked = (SELECT_READINGS_OF_SAMPLE, SELECT_CLAIMS, SELECT_OFFERS, SELECT_EVIDENCE)
+    asked = (SELECT_READINGS_OF_SAMPLE, SELECT_CLAIMS, SELECT_OFFERS, OF_SAMPLE.select)
     return [
         *stated_statements(sample_id),
         *((sql, {"sample_id": sample_id}) for sql in asked),
@@ -305,9 +271,9 @@ def load_stated(conn: Reader, sample_id: int) -> StoredSample:
     NotStoredError
         If there is no such sample.
     """
-    reader = gathered(conn, [*stated_statements(sample_id), (SELECT_EVIDENCE, {"sample_id": sample_id})])
+    reader = gathered(conn, [*stated_statements(sample_id), (OF_SAMPLE.select, {"sample_id": sample_id})])
     stated = _stated(reader, _row(reader, sample_id))
-    return replace(stated, sample=replace(stated.sample, counts=evidence_of(reader, sample_id).get("counts")))
+    return replace(stated, sample=replace(stated.sample, counts=OF_SAMPLE.one(reader, sample_id, "counts")))
 
 
 def _row(conn: Reader, sample_id: int) -> sqlite3.Row:
@@ -329,36 +295,27 @@ def _stored(conn: Reader, row: sqlite3.Row) -> StoredSample:
         ),
         claims=tuple(claim for _, claim in claims_of(conn, stated.id)),
         offers=tuple(offer for _, offer in offers_of(conn, stated.id)),
-        **evidence_of(conn, stated.id),
+        **OF_SAMPLE.of(conn, stated.id),
     )
     return replace(stated, sample=sample)
 
 
 def _stated(conn: Reader, row: sqlite3.Row) -> StoredSample:
     sample_id = int(row["id"])
-    low, high = row["bypass_stated_low_kpa"], row["bypass_stated_high_kpa"]
+    low, high = (row[column] for column in _BAND)
+    stated = {name: {field: row[f"{name}_{field}"] for field in held} for name, held in _FIELDS.items()}
     sample = built(
         Sample,
         row,
-        price=Price(row["price_amount"], row["price_currency"]) if row["price_currency"] is not None else None,
-        cut=Cut(row["cut_method"], row["cut_at"], row["cut_note"]) if row["cut_method"] is not None else None,
+        **{name: _NESTED[name](**held) for name, held in stated.items() if any(value is not None for value in held.values())},
         states=states_of(conn, sample_id),
-        bypass=Bypass(
-            location=row["bypass_location"],
-            kind=row["bypass_kind"],
-            spring_material=row["bypass_spring_material"],
-            stated_kpa=low if high is None else (low, high),
-            spring_ends=row["bypass_spring_ends"],
-            seat_mark=row["bypass_seat_mark"],
-            opening_at=row["bypass_opening_at"],
-        ),
-        leak=Leak(row["leak_count"], row["leak_diameter_mm"]) if row["leak_count"] is not None else None,
         observations=_observations(conn, sample_id),
         as_typed=typed_numbers(conn, sample_id=sample_id),
         copied=copied_facts(conn, sample_id),
         archived=True if row["status"] == "archived" else None,
     )
-    return StoredSample(sample_id, int(row["study_id"]), sample)
+    bypass = replace(sample.bypass, stated_kpa=low if high is None else (low, high))
+    return StoredSample(sample_id, int(row["study_id"]), replace(sample, bypass=bypass))
 
 
 SELECT_OBSERVATIONS = "SELECT key, text FROM observation WHERE sample_id = :sample_id ORDER BY rowid"

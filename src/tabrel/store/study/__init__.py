@@ -4,7 +4,7 @@
 `uses`      what the filters are to be good for
 `arithmetic` printed sums that are kept with a study
 `report_numbers` numbers of issued reports, each given once
-`reports`   the plan of the report, and reports as they were issued
+`reports`   reports as they were issued
 `history`   a study with all its rows and changes, out and in
-`plans`     scenarios, duty cycles, warm-up plans
+`plans`     scenarios, duty cycles
 """

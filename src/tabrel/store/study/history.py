@@ -145,10 +145,7 @@ class _Intake:
             raise StudyError(PLACE, f"names a table {sorted(unknown)[0]!r} that is not recorded: take it out")
         if len(history.rows.get("study", ())) != 1:
             raise StudyError(f"{PLACE}.rows.study", "must be the one row of the study")
-        self._new: dict[str, dict[int, int]] = {}
-        for name, table in self._tables.items():  # a study's oil has the id of the study, and so on
-            parent = table.names_row_of.get(table.id_column)
-            self._new[name] = self._new[parent] if parent else self._numbered(table)
+        self._new = {name: self._numbered(table) for name, table in self._tables.items()}
 
     def _numbered(self, table: _Table) -> dict[int, int]:
         """Return new ids by old ones, in the same order, above every id that was ever given."""

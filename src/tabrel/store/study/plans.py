@@ -1,49 +1,31 @@
-"""Scenarios, duty cycles and the plan of a start."""
+"""Scenarios and duty cycles of a study."""
 
 from __future__ import annotations
 
 import sqlite3
 from dataclasses import dataclass
-from typing import Any
+
+from pydantic import TypeAdapter
 
 from tabrel.core.errors import StudyError
 from tabrel.core.rules.limits import MOST_LETTERS_OF_TESTS
-from tabrel.core.study.plans import DutyCycle, RoundHoles, Scenario, WarmUpPlan
+from tabrel.core.study.plans import DutyCycle, Scenario
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Reader
 from tabrel.store.rows import built
+from tabrel.store.understood import understood, written
+
+_SCENARIO: TypeAdapter[Scenario] = TypeAdapter(Scenario)
 
 INSERT_SCENARIO = """
-INSERT INTO scenario (study_id, name, loading, oil_grade, stud_bore_mm, without_adapter, adapter_holes_count,
-                      adapter_holes_diameter_mm, bypass_location, bypass_opening_kpa, leak_count, leak_diameter_mm,
-                      regulator, anti_drain_lift_mm, loading_g)
-VALUES (:study_id, :name, :loading, :oil_grade, :stud_bore_mm, :without_adapter, :adapter_holes_count,
-        :adapter_holes_diameter_mm, :bypass_location, :bypass_opening_kpa, :leak_count, :leak_diameter_mm,
-        :regulator, :anti_drain_lift_mm, :loading_g)
-ON CONFLICT (study_id, name) DO UPDATE SET
-    loading = excluded.loading, oil_grade = excluded.oil_grade, stud_bore_mm = excluded.stud_bore_mm,
-    without_adapter = excluded.without_adapter, adapter_holes_count = excluded.adapter_holes_count,
-    adapter_holes_diameter_mm = excluded.adapter_holes_diameter_mm, bypass_location = excluded.bypass_location,
-    bypass_opening_kpa = excluded.bypass_opening_kpa, leak_count = excluded.leak_count,
-    leak_diameter_mm = excluded.leak_diameter_mm, regulator = excluded.regulator,
-    anti_drain_lift_mm = excluded.anti_drain_lift_mm, loading_g = excluded.loading_g
+INSERT INTO scenario (study_id, name, document) VALUES (:study_id, :name, :document)
+ON CONFLICT (study_id, name) DO UPDATE SET document = excluded.document
 """
 
 
 def save_scenario(conn: sqlite3.Connection, study_id: int, scenario: Scenario) -> None:
     """Store a scenario under its name, in place of one of the same name."""
-    conn.execute(INSERT_SCENARIO, {"study_id": study_id, **_scenario_row(scenario)})
-
-
-def _scenario_row(scenario: Scenario) -> dict[str, Any]:
-    adapter, leak = scenario.adapter_holes, scenario.leak
-    plain = {name: value for name, value in vars(scenario).items() if name not in ("adapter_holes", "leak")}
-    return plain | {
-        "adapter_holes_count": adapter.count if adapter else None,
-        "adapter_holes_diameter_mm": adapter.diameter_mm if adapter else None,
-        "leak_count": leak.count if leak else None,
-        "leak_diameter_mm": leak.diameter_mm if leak else None,
-    }
+    conn.execute(INSERT_SCENARIO, {"study_id": study_id, "name": scenario.name, "document": written(_SCENARIO, scenario)})
 
 
 @dataclass(frozen=True)
@@ -60,16 +42,7 @@ SELECT_SCENARIOS = "SELECT * FROM scenario WHERE study_id = :study_id ORDER BY i
 def load_scenarios(conn: Reader, study_id: int) -> list[StoredScenario]:
     """Return the scenarios of a study, the oldest first."""
     rows = conn.execute(SELECT_SCENARIOS, {"study_id": study_id})
-    return [StoredScenario(int(row["id"]), _scenario(row)) for row in rows]
-
-
-def _scenario(row: sqlite3.Row) -> Scenario:
-    adapter, leak = (
-        RoundHoles(row[f"{name}_count"], row[f"{name}_diameter_mm"]) if row[f"{name}_count"] is not None else None
-        for name in ("adapter_holes", "leak")
-    )
-    without = row["without_adapter"]
-    return built(Scenario, row, adapter_holes=adapter, leak=leak, without_adapter=None if without is None else bool(without))
+    return [StoredScenario(int(row["id"]), understood(_SCENARIO, row["document"], "a scenario")) for row in rows]
 
 
 SELECT_SCENARIO = "SELECT study_id, name FROM scenario WHERE id = :id"
@@ -124,28 +97,3 @@ def require_exportable(conn: sqlite3.Connection, study_id: int, path: str) -> No
 def load_duty_cycles(conn: Reader, study_id: int) -> tuple[DutyCycle, ...]:
     """Return the duty cycles of a study, the oldest first."""
     return tuple(built(DutyCycle, row) for row in conn.execute(SELECT_DUTY_CYCLES, {"study_id": study_id}))
-
-
-INSERT_PLAN = """
-INSERT INTO warm_up_plan (study_id, start_c, end_c, time_constant_min, can_time_constant_min, gallery_volume_l, duty_cycle,
-                          ingress_g_h, terminal_ratio, sump_volume_l)
-VALUES (:study_id, :start_c, :end_c, :time_constant_min, :can_time_constant_min, :gallery_volume_l, :duty_cycle,
-        :ingress_g_h, :terminal_ratio, :sump_volume_l)
-"""
-DELETE_PLAN = "DELETE FROM warm_up_plan WHERE study_id = :study_id"
-SELECT_PLAN = "SELECT * FROM warm_up_plan WHERE study_id = :study_id"
-
-
-def set_plan(conn: sqlite3.Connection, study_id: int, plan: WarmUpPlan | None) -> None:
-    """Set the plan of a study's start; None removes it."""
-    if plan == load_plan(conn, study_id):
-        return
-    conn.execute(DELETE_PLAN, {"study_id": study_id})
-    if plan is not None:
-        conn.execute(INSERT_PLAN, {"study_id": study_id, **vars(plan)})
-
-
-def load_plan(conn: Reader, study_id: int) -> WarmUpPlan | None:
-    """Return the plan of a study's start, or None."""
-    row = conn.execute(SELECT_PLAN, {"study_id": study_id}).fetchone()
-    return None if row is None else built(WarmUpPlan, row)

@@ -1,41 +1,14 @@
-"""The plan of a study's report, and the reports that were issued, which nothing changes."""
+"""Reports as they were issued, which nothing changes."""
 
 from __future__ import annotations
 
 import sqlite3
 from dataclasses import dataclass
 
-from pydantic import TypeAdapter
-
-from tabrel.core.study.report_plan import ReportPlan
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Reader
 from tabrel.store.study.report_numbers import give
-from tabrel.store.understood import understood
-
-_ADAPTER: TypeAdapter[ReportPlan] = TypeAdapter(ReportPlan)
-
-SELECT_REPORT_PLAN = "SELECT document FROM report_plan WHERE study_id = :study_id"
-INSERT_REPORT_PLAN = "INSERT INTO report_plan (study_id, document) VALUES (:study_id, :document)"
-UPDATE_REPORT_PLAN = "UPDATE report_plan SET document = :document WHERE study_id = :study_id"
-DELETE_REPORT_PLAN = "DELETE FROM report_plan WHERE study_id = :study_id"
-
-
-def load_report_plan(conn: Reader, study_id: int) -> ReportPlan | None:
-    """Return the plan of a study's report, or None where there is none."""
-    row = next(iter(conn.execute(SELECT_REPORT_PLAN, {"study_id": study_id})), None)
-    return None if row is None else understood(_ADAPTER, row["document"], "the plan of the report")
-
-
-def set_report_plan(conn: sqlite3.Connection, study_id: int, plan: ReportPlan | None) -> None:
-    """Store the plan of a study's report in place of what it was; one that plans nothing is none."""
-    if plan is None or plan == ReportPlan():
-        conn.execute(DELETE_REPORT_PLAN, {"study_id": study_id})
-        return
-    given = {"study_id": study_id, "document": _ADAPTER.dump_json(plan, exclude_none=True).decode()}
-    if conn.execute(UPDATE_REPORT_PLAN, given).rowcount == 0:
-        conn.execute(INSERT_REPORT_PLAN, given)
 
 
 @dataclass(frozen=True)

@@ -7,35 +7,23 @@ from dataclasses import dataclass, replace
 
 from tabrel.core.study.model import FORMAT, VERSION, Study
 from tabrel.core.study.uses import with_labels_of
-from tabrel.store.circuit.circuits import (
-    circuit_statements,
-    insert_circuit,
-    insert_oil,
-    load_circuit,
-    load_oil,
-    set_circuit,
-    set_oil,
-)
+from tabrel.store.circuit.circuits import circuit_statements, load_circuit, set_circuit
 from tabrel.store.connection import inserted_id
 from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers, typed_statement
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Asked, Reader, gathered
+from tabrel.store.parts import OF_STUDY
 from tabrel.store.rows import built
-from tabrel.store.sample.evidence import SELECT_STUDY_PARTS, insert_study_parts, study_parts
 from tabrel.store.sample.samples import SampleName, Status, insert_sample, load_samples
 from tabrel.store.study.arithmetic import SELECT_LINES, add_lines, load_lines
 from tabrel.store.study.plans import (
     SELECT_DUTY_CYCLES,
-    SELECT_PLAN,
     SELECT_SCENARIOS,
     load_duty_cycles,
-    load_plan,
     load_scenarios,
     save_duty_cycle,
     save_scenario,
-    set_plan,
 )
-from tabrel.store.study.reports import SELECT_REPORT_PLAN, load_report_plan, set_report_plan
 from tabrel.store.study.uses import SELECT_USES, insert_uses, load_uses
 
 
@@ -84,10 +72,8 @@ VALUES (:name, :question, :intended_uses, :price_class, :interval_school)
 def insert_study(conn: sqlite3.Connection, study: Study) -> int:
     """Store a whole study and return its id; the caller opens the transaction."""
     study_id = inserted_id(conn.execute(INSERT_STUDY, _study_row(study)))
-    if study.oil:
-        insert_oil(conn, study_id, study.oil)
-    if study.circuit:
-        insert_circuit(conn, study_id, study.circuit)
+    OF_STUDY.insert(conn, study_id, replace(study, circuit=None))
+    set_circuit(conn, study_id, study.circuit)
     for position, sample in enumerate(study.samples):
         insert_sample(conn, study_id, position, sample)
     for scenario in study.scenarios:
@@ -95,12 +81,9 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
     for cycle in study.duty_cycles:
         save_duty_cycle(conn, study_id, cycle)
     conn.execute(SET_REFERENCE, {"id": study_id, "reference": study.reference})
-    set_plan(conn, study_id, study.warm_up)
     insert_uses(conn, study_id, study.uses)
     add_lines(conn, study_id, study.arithmetic)
-    set_report_plan(conn, study_id, study.report)
     set_typed_numbers(conn, study.as_typed, study_id=study_id)
-    insert_study_parts(conn, study_id, study)
     return study_id
 
 
@@ -122,8 +105,8 @@ def update_study_details(conn: sqlite3.Connection, study_id: int, study: Study) 
     conn.execute(UPDATE_STUDY, {"id": study_id, **_study_row(study)})
     conn.execute(SET_REFERENCE, {"id": study_id, "reference": study.reference})
     set_circuit(conn, study_id, study.circuit)
-    set_oil(conn, study_id, study.oil)
-    set_plan(conn, study_id, study.warm_up)
+    OF_STUDY.set(conn, study_id, "oil", study.oil)
+    OF_STUDY.set(conn, study_id, "warm_up", study.warm_up)
     set_typed_numbers(conn, study.as_typed, study_id=study_id)
 
 
@@ -230,7 +213,7 @@ def load_study(conn: Reader, study_id: int) -> Study:
 
 def frame_statements(study_id: int) -> list[Asked]:
     """Return what loading a study without its samples asks."""
-    asked = (SELECT_SCENARIOS, SELECT_DUTY_CYCLES, SELECT_PLAN, SELECT_USES, SELECT_LINES, SELECT_REPORT_PLAN, SELECT_STUDY_PARTS)
+    asked = (SELECT_SCENARIOS, SELECT_DUTY_CYCLES, SELECT_USES, SELECT_LINES)
     return [
         (SELECT_STUDY, {"id": study_id}),
         *circuit_statements(study_id),
@@ -262,14 +245,10 @@ def load_study_frame(conn: Reader, study_id: int) -> Study:
         intended_uses=row["intended_uses"],
         price_class=row["price_class"],
         interval_school=row["interval_school"],
-        oil=load_oil(conn, study_id),
-        circuit=load_circuit(conn, study_id),
         scenarios=tuple(stored.scenario for stored in load_scenarios(conn, study_id)),
         duty_cycles=load_duty_cycles(conn, study_id),
-        warm_up=load_plan(conn, study_id),
         uses=load_uses(conn, study_id),
         arithmetic=tuple(stored.line for stored in load_lines(conn, study_id)),
-        report=load_report_plan(conn, study_id),
         as_typed=typed_numbers(conn, study_id=study_id),
-        **study_parts(conn, study_id),
+        **{**OF_STUDY.of(conn, study_id), "circuit": load_circuit(conn, study_id)},
     )

@@ -12,7 +12,7 @@ from tabrel.core.study.uses import Use, relabelled
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Reader
-from tabrel.store.understood import understood
+from tabrel.store.understood import understood, written
 
 _ADAPTER: TypeAdapter[Use] = TypeAdapter(Use)
 
@@ -92,7 +92,7 @@ def relabel_in_uses(conn: sqlite3.Connection, study_id: int, label: str, to: str
 
 
 def _document(use: Use) -> str:
-    return _ADAPTER.dump_json(use, exclude_none=True).decode()
+    return written(_ADAPTER, use)
 
 
 def _use(row: sqlite3.Row) -> Use:
