@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DELETE_ON_ERROR:
-.PHONY: setup demo serve test tests checks web-checks bench torture types glossary fonts screenshots check-python check-node chromium clean
+.PHONY: setup demo serve wheel test tests checks web-checks bench torture types glossary fonts screenshots check-python check-node chromium clean
 
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 VENV := .venv
@@ -81,9 +81,19 @@ web/node_modules/.stamp: web/package-lock.json web/package.json | check-node
 	cd web && npm ci --silent --no-audit --no-fund
 	@touch $@
 
-$(STATIC): web/node_modules/.stamp web/index.html web/vite.config.ts $(shell find web/src -type f 2>/dev/null)
+$(STATIC): web/node_modules/.stamp web/index.html web/vite.config.ts docs/make_notices.py $(shell find web/src -type f 2>/dev/null) | $(VENV)/run.stamp
 	cd web && npm run --silent build
+	$(BIN)/python docs/make_notices.py
 	@touch $@
+
+# A wheel with the front end in it, from a copy without what earlier builds left.
+DIST ?= build/dist
+wheel: setup
+	@rm -rf build/wheel && mkdir -p build/wheel $(DIST)
+	@cp -r pyproject.toml README.md src build/wheel && rm -rf build/wheel/src/*.egg-info
+	@find build/wheel -name __pycache__ -prune -exec rm -rf {} +
+	@$(UV) build --quiet --wheel --no-build-isolation --python $(BIN)/python --out-dir $(DIST) build/wheel
+	@ls $(DIST)/*.whl
 
 check-python:
 	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null \

@@ -3,6 +3,7 @@ from __future__ import annotations
 import asyncio
 import json
 import os
+import re
 import signal
 import socket
 import subprocess
@@ -170,11 +171,40 @@ def free_port():
         return probe.getsockname()[1]
 
 
-def started(database, port):
-    process = subprocess.Popen([TABREL, "demo", "--database", database, "--port", str(port)], stdout=subprocess.PIPE, text=True)
+def started(database, port, program=TABREL, **options):
+    command = [program, "demo", "--database", database, "--port", str(port)]
+    process = subprocess.Popen(command, stdout=subprocess.PIPE, text=True, **options)
     assert f"http://127.0.0.1:{port}" in process.stdout.readline()
     # the address works as soon as it is printed: no second try
     return process, json.load(urllib.request.urlopen(f"http://127.0.0.1:{port}/api/studies"))
+
+
+def test_a_wheel_in_a_clean_environment_serves_the_demo_without_node(tmp_path):
+    root, bare = Path(__file__).parents[2], {name: value for name, value in os.environ.items() if "MAKE" not in name}
+    subprocess.run(["make", "--silent", "wheel", f"DIST={tmp_path}"], cwd=root, env=bare, check=True, stdout=subprocess.DEVNULL)
+    [wheel] = tmp_path.glob("tabrel-*.whl")
+    uv, venv = TABREL.with_name("uv"), tmp_path / "venv"
+    subprocess.run([uv, "venv", "--quiet", "--python", sys.executable, venv], check=True)
+    for what in (["--require-hashes", "-r", root / "requirements/run.txt"], ["--no-deps", wheel]):
+        subprocess.run([uv, "pip", "install", "--quiet", "--python", venv / "bin/python", *what], check=True)
+    port, alone = free_port(), {"PATH": str(venv / "bin"), "HOME": str(tmp_path)}
+    process, studies = started(tmp_path / "demo.db", port, venv / "bin/tabrel", cwd=tmp_path, env=alone)
+    try:
+        assert len(studies) == len(demo_documents())
+
+        def asked(path):
+            return urllib.request.urlopen(f"http://127.0.0.1:{port}{path}").read().decode()
+
+        for script in re.findall(r'"(/assets/[\w.-]+\.(?:js|css))"', asked("/")):
+            assert asked(script)
+        notices = json.loads(asked("/notices.json"))
+        assert {(n["kind"], n["name"]) for n in notices} >= {("script", "d3-scale"), ("wheel", "numpy"), ("script", "primevue")}
+        assert sum(n["kind"] == "font" for n in notices) == 3
+        assert [n["name"] for n in notices if not (n["version"] and n["licence"] and n["text"])] == []
+        assert json.loads(asked("/api/service"))["version"] in wheel.name
+    finally:
+        process.send_signal(signal.SIGINT)
+        process.communicate(timeout=10)
 
 
 def test_the_demo_fills_once_keeps_data_and_stops_cleanly(tmp_path):

@@ -46,6 +46,13 @@ def test_the_backups(page, server):
     assert looked_at(page) == []
 
 
+def test_what_it_is_built_of(page, server):
+    page.goto(f"{server.address}/about")
+    page.locator("[data-notice=numpy] summary").click()
+    expect(page.locator("[data-notice=numpy] pre")).to_contain_text("Redistribution and use in source and binary forms")
+    assert looked_at(page) == []
+
+
 def test_the_own_preferences(page, server):
     page.goto(f"{server.address}/preferences")
     expect(page.locator("[data-preference]").first).to_be_visible()

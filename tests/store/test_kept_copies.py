@@ -207,7 +207,7 @@ ORPHAN = "INSERT INTO claim (id, sample_id, position, kind, source, wording) VAL
     [
         (
             (CHANGES, IMAGES),
-            "row 5002 of change_row (change_id '2', table_name 'hole_group', row_id '1', before '{broken') does not fit version 23",
+            "row 5002 of change_row (change_id '2', table_name 'hole_group', row_id '1', before '{broken') does not fit",
             1,
         ),
         (

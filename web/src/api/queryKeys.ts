@@ -3,6 +3,7 @@ export const queryKeys = {
   preferences: () => ['preferences'] as const,
   service: () => ['service'] as const,
   backups: () => ['backups'] as const,
+  notices: () => ['notices'] as const,
   studies: () => ['studies'] as const,
   templates: () => ['templates'] as const,
   study: (id: unknown) => ['studies', id] as const,

@@ -1019,7 +1019,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** @description Return whether what is entered can be kept; looked at when a window is opened. */
+        /** @description Return what serves, and whether what is entered can be kept; looked at when a window is opened. */
         get: operations["get_service"];
         put?: never;
         post?: never;
@@ -4204,9 +4204,13 @@ export interface components {
         };
         /**
          * ServiceOut
-         * @description Why nothing can be changed, such as a full disk; empty where it can.
+         * @description What serves, by version, and whether anything can be changed.
          */
         ServiceOut: {
+            python: string;
+            sqlite: string;
+            version: string;
+            /** @description Why nothing can be changed, such as a full disk; empty where it can. */
             warning: string;
         };
         /**

@@ -73,6 +73,7 @@ useActions(() => [
   { title: 'Show keys and glossary', words: ['help', 'shortcuts', 'keyboard', 'what does it mean'], run: help.toggle },
   { title: 'Own preferences', words: ['settings', 'prefer', 'better', 'end caps', 'order of choices'], run: () => void router.push({ name: 'preferences' }) },
   { title: 'Backups', words: ['copies', 'restore', 'put back', 'verify', 'damage', 'save', 'back up', 'lost', 'database'], run: () => void router.push({ name: 'backups' }) },
+  { title: 'About Tabrel', words: ['version', 'licence', 'license', 'notices', 'open source', 'fonts'], run: () => void router.push({ name: 'about' }) },
   { title: 'All studies', words: ['list', 'open another study', 'home', 'new study', 'import', 'search studies'], run: () => void router.push({ name: 'studies' }) },
 ])
 

@@ -23,6 +23,7 @@ const pages = {
   sums: () => import('@/comparison/SumsView.vue'),
   verdict: () => import('@/uses/VerdictView.vue'),
   start: () => import('@/starts/StartView.vue'),
+  about: () => import('@/upkeep/AboutView.vue'),
   backups: () => import('@/upkeep/BackupsView.vue'),
   studies: () => import('@/study/StudiesView.vue'),
   working: () => import('@/results/WorkingView.vue'),
@@ -54,6 +55,7 @@ export const router = createRouter({
     { path: '/', name: 'studies', component: pages.studies },
     { path: '/preferences', name: 'preferences', component: pages.preferences },
     { path: '/backups', name: 'backups', component: pages.backups },
+    { path: '/about', name: 'about', component: pages.about },
     {
       path: '/studies/:studyId(\\d+)/samples/:sampleId(\\d+)',
       name: 'study',

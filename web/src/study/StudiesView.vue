@@ -160,6 +160,7 @@ async function take(event: Event) {
         </label>
         <router-link to="/preferences" class="backups">Own preferences</router-link>
         <router-link to="/backups" class="backups">Backups</router-link>
+        <router-link to="/about" class="backups">About</router-link>
       </header>
       <p v-if="refusal" class="said-wrong" role="alert">
         <span v-if="place" class="typed">{{ place }}</span> {{ refusal }}

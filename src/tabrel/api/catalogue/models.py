@@ -112,9 +112,13 @@ class CircuitPartOut(WireModel):
 
 
 class ServiceOut(WireModel):
-    """Why nothing can be changed, such as a full disk; empty where it can."""
+    """What serves, by version, and whether anything can be changed."""
 
+    version: str
+    python: str
+    sqlite: str
     warning: str
+    """Why nothing can be changed, such as a full disk; empty where it can."""
 
 
 class CatalogueOut(WireModel):

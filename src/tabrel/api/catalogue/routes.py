@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from functools import lru_cache
+from platform import python_version
+from sqlite3 import sqlite_version
 
 from fastapi import APIRouter, Request
 
+from tabrel import __version__
 from tabrel.api.body_limit import COUNT_TABLE_BYTES, DUTY_CYCLE_BYTES, PACKAGE_BYTES, WORKBOOK_BYTES
 from tabrel.api.catalogue.models import (
     CatalogueOut,
@@ -52,8 +55,9 @@ def get_catalogue() -> CatalogueOut:
 
 @router.get("/service")
 def get_service(request: Request) -> ServiceOut:
-    """Return whether what is entered can be kept; looked at when a window is opened."""
-    return ServiceOut(warning=request.app.state.service.opened.warning)
+    """Return what serves, and whether what is entered can be kept; looked at when a window is opened."""
+    warning = request.app.state.service.opened.warning
+    return ServiceOut(version=__version__, python=python_version(), sqlite=sqlite_version, warning=warning)
 
 
 @lru_cache
