@@ -18,6 +18,7 @@ from tabrel.core.catalogue.glossary import GLOSSARY
 from tabrel.core.catalogue.observations import OBSERVATIONS
 
 SEEN_IN_THE_BROWSER = {
+    "AboutView": "notice=numpy",
     "BackupsView": ".pin.safe",
     "StudiesView": '".list li"',
     "StudyView": 'name="Stations"',
