@@ -70,7 +70,7 @@ def test_a_view_is_open_to_everyone_and_nothing_in_it_is_too_small_cut_off_or_on
     page.keyboard.press("Alt+2")
     page.wait_for_url("**/samples/2/**")
     if view in DRAWN:
-        expect(page.locator("svg text").first).to_be_visible()
+        expect(page.locator("svg text:visible").first).to_be_visible()
     for symbol in ("mm", "in"):
         page.wait_for_load_state("networkidle", timeout=120_000)
         assert laid_out(page) == [], symbol

@@ -1,4 +1,4 @@
-"""Drawings for print lie on the core's own coordinates."""
+"""Drawings lie on the core's own coordinates, on paper and on screen."""
 
 from __future__ import annotations
 
@@ -10,14 +10,17 @@ from xml.etree import ElementTree
 import pytest
 
 from builders import changed, plain_document, reading
+from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.figures.media_deductions import strip_areas
 from tabrel.core.figures.pleat_pack import pack_figure
 from tabrel.core.figures.section_layout import section_layout
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.document.study_document import read_study
-from tabrel.report.figures.drawings import plate_drawing, section_drawing
+from tabrel.report.figures.drawings import section_drawing
 from tabrel.report.figures.media_drawings import lost_patches, pack_drawing, pleat_points, strip_drawing
+from tabrel.report.figures.plate_drawing import plate_drawing
 from tabrel.report.figures.svg import Drawing
+from tabrel.report.figures.valve_drawing import valve_drawing
 
 SVG = "{http://www.w3.org/2000/svg}"
 
@@ -93,7 +96,7 @@ def test_the_pack_has_two_corners_a_pleat_between_its_diameters():
 def test_what_is_hatched_of_the_strip_is_what_the_core_takes_off():
     here = measured()
     strip = strip_areas(here)
-    lost = sum(width * height for _, _, width, height in lost_patches(strip))
+    lost = sum(width * height for _, _, _, width, height in lost_patches(strip))
     assert lost / 100 == pytest.approx((strip.gross - strip.effective) * 1e4, rel=1e-9)  # mm² and m² in cm²
 
 
@@ -116,3 +119,75 @@ def test_a_text_in_a_drawing_is_text():
     tree = ElementTree.fromstring(drawing.svg())
     assert next(tree.iter(f"{SVG}title")).text == 'a <b> & "c"'
     assert [item.text for item in tree.iter(f"{SVG}text")] == ["<script>"]
+
+
+DRAWINGS = (section_drawing, plate_drawing, pack_drawing, strip_drawing, valve_drawing)
+
+
+def numbers(d):
+    return [float(number) for number in re.findall(r"-?\d+\.?\d*", d)]
+
+
+@pytest.mark.parametrize("draw", DRAWINGS)
+def test_the_screen_shows_what_is_printed_and_each_part_leads_to_a_reading(draw):
+    here = measured()
+    live, printed = ElementTree.fromstring(draw(here).svg), draw(here, "metric").svg
+    picked = {item.get("data-pick") for item in live.iter("g")} - {None}
+    assert picked
+    assert all(key in QUANTITIES or key.startswith("holes.inlet[") for key in picked)
+    assert {key for item in live.iter("g") for key in item.get("data-lit", "").split()} >= picked - NOT_LIT
+    for family in live.iter("tspan"):
+        assert family.get("data-family") in ("metric", "inch")
+    largest = max((len(numbers(item.get("d"))) for item in live.iter("path")), default=0)
+    drawn = max((item.get("d") for item in live.iter("path")), key=lambda d: len(numbers(d)))
+    there = {round(number, 1) for d in paths(printed) for number in numbers(d)}
+    assert largest > 4
+    if draw is not strip_drawing:  # which is laid in rows of another length on paper
+        assert all(min(abs(number - other) for other in there) < 0.11 for number in numbers(drawn))
+
+
+NOT_LIT = {"bypass.spring_wire_diameter", "bypass.seat_inside_diameter", "gasket.outside_diameter"}
+"""Parts that other readings light too, or their circle."""
+
+
+def test_a_size_in_hand_is_told_in_both_families_and_lit_by_what_gives_it():
+    here = measured(changed(reading("can.outside_diameter", "76.15 mm"), reading("can.wall_thickness", "0.468 mm")))
+    sizes = {item.get("data-lit"): "".join(item.itertext()) for item in ElementTree.fromstring(plate_drawing(here).svg).iter("g")}
+    assert sizes["can.outside_diameter can.circumference"] == "⌀ 76.15 mm⌀ 2.998 in"
+    assert any(key and key.startswith("circuit.stud engine.stud_bore") for key in sizes)
+    section = ElementTree.fromstring(section_drawing(here).svg)
+    [wall] = [item for item in section.iter("g") if item.get("data-size") and item.get("data-lit") == "can.wall_thickness"]
+    assert "".join(wall.itertext()) == "0.468 mm0.0184 in"
+
+
+def valve(kind="coil_spring", **sizes):
+    spring = {"seat_inside_diameter": 13, "seat_outside_diameter": 15, "spring_outside_diameter": 13, "spring_wire_diameter": 1.2,
+              "spring_installed_length": 17, "lift_limit": 3}  # fmt: skip
+    given = [reading(f"bypass.{name}", f"{value} mm") for name, value in (spring | sizes).items()]
+    return measured(changed(*given, ("samples/0/bypass/kind", kind)))
+
+
+def states_of(drawn, stroke):
+    return [numbers(item.get("d")) for item in ElementTree.fromstring(drawn.svg).iter("path") if item.get("stroke") == stroke]
+
+
+def test_the_valve_lifts_to_scale_and_its_spring_gives_way_by_as_much():
+    springs = states_of(valve_drawing(valve()), "var(--slate)")
+    lengths = [max(d[1::2]) - min(d[1::2]) for d in springs if len(d) > 4]
+    assert len(lengths) == 3
+    assert lengths[0] + 1.2 == pytest.approx(17, abs=0.03)  # from middle to middle of the wire
+    assert lengths[0] - lengths[1] == pytest.approx(1.5, abs=0.03)
+    assert lengths[0] - lengths[2] == pytest.approx(3, abs=0.03)
+
+
+def test_the_valve_is_drawn_as_it_is_built():
+    leaf, flap = valve_drawing(valve("leaf_spring")), valve_drawing(valve("flap"))
+    assert [len(d) for d in states_of(leaf, "var(--slate)") if len(d) > 4] == [42, 42, 42]  # blades
+    assert [d for d in states_of(flap, "var(--slate)") if len(d) > 4] == []
+    discs = [
+        numbers(item.get("d")) for item in ElementTree.fromstring(flap.svg).iter("path") if item.get("fill") == "var(--ink-soft)"
+    ]
+    assert discs[0][1] == discs[2][1]  # its hinge stays
+    assert discs[2][3] - discs[0][3] == pytest.approx(3, abs=0.03)
+    many = valve_drawing(measured(changed(reading("bypass.spring_total_coils", "9000"))))
+    assert len(many.svg) < 20_000

@@ -14,8 +14,9 @@ from tabrel.core.review.before_cut import CAUTIONS
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Circuit, Instrument, Sample, Study
 from tabrel.report.blocks import Block, Column, Facts, Heading, Labels, Paper, Paragraph, Picture, Points, Report, Table
-from tabrel.report.figures.drawings import DrawnFilter, plate_drawing, section_drawing
+from tabrel.report.figures.drawings import DrawnFilter, section_drawing
 from tabrel.report.figures.media_drawings import pack_drawing, strip_drawing
+from tabrel.report.figures.plate_drawing import plate_drawing
 
 USUAL_MINUTES: dict[Stage, int] = {"outside": 20, "opened": 15, "element": 10, "media": 15}
 """Time that a stage takes an experienced analyst; our own figures."""

@@ -2368,6 +2368,16 @@ export interface components {
             pulls: components["schemas"]["PullOut"][];
         };
         /**
+         * DrawnFilterOut
+         * @description A drawing as SVG, with what stands beside it.
+         */
+        DrawnFilterOut: {
+            alt: string;
+            note: string;
+            problems: string[];
+            svg: string;
+        };
+        /**
          * DrawnPackOut
          * @description The pleat pack seen end-on.
          */
@@ -2654,10 +2664,12 @@ export interface components {
         FiguresOut: {
             efficiency: components["schemas"]["EfficiencyOut"];
             pack: components["schemas"]["DrawnPackOut"];
+            pack_drawing: components["schemas"]["DrawnFilterOut"];
             pleat_curve: components["schemas"]["PleatCountCurveOut"] | null;
-            section: components["schemas"]["SectionLayoutOut"];
+            section: components["schemas"]["DrawnFilterOut"];
             strength: components["schemas"]["CanStrengthOut"];
             strip: components["schemas"]["StripAreasOut"] | null;
+            strip_drawing: components["schemas"]["DrawnFilterOut"] | null;
             tray: components["schemas"]["MassBalanceOut"];
             valve: components["schemas"]["ValveOut"];
         };
@@ -3385,15 +3397,6 @@ export interface components {
             viscosity: string;
         };
         /**
-         * OilWayOut
-         * @description A way of the oil through the right half.
-         */
-        OilWayOut: {
-            /** @enum {string} */
-            kind: "unfiltered" | "filtered" | "bypass";
-            points_mm: number[][];
-        };
-        /**
          * OnsetOut
          * @description The bypass onset curve; null where the valve stays closed.
          */
@@ -3614,49 +3617,12 @@ export interface components {
             place: number | null;
         };
         /**
-         * PlacedHoleOut
-         * @description One hole where it lies.
-         */
-        PlacedHoleOut: {
-            group: number;
-            outline_mm: number[][];
-            wrong: boolean;
-        };
-        /**
-         * PlateCircleOut
-         * @description A circle of the plate: which dimension it is, its diameter, and whether it was measured.
-         */
-        PlateCircleOut: {
-            diameter_mm: number;
-            key: string;
-            measured: boolean;
-        };
-        /**
-         * PlateLayoutOut
-         * @description The plate from below.
-         */
-        PlateLayoutOut: {
-            circles: components["schemas"]["PlateCircleOut"][];
-            hole_circles_measured: boolean;
-            holes: components["schemas"]["PlacedHoleOut"][];
-            problems: components["schemas"]["PlateProblemOut"][];
-        };
-        /**
          * PlateOut
          * @description The plate from below, and the figures beside its two areas.
          */
         PlateOut: {
-            layout: components["schemas"]["PlateLayoutOut"];
+            drawing: components["schemas"]["DrawnFilterOut"];
             summary: components["schemas"]["PlateSummaryOut"];
-        };
-        /**
-         * PlateProblemOut
-         * @description A contradiction among measurements: a code, a sentence, and the reading to look at.
-         */
-        PlateProblemOut: {
-            code: string;
-            message: string;
-            where: string;
         };
         /**
          * PlateSummaryOut
@@ -4130,49 +4096,6 @@ export interface components {
             key: string;
             scenario: components["schemas"]["Scenario"];
             text: string;
-        };
-        /**
-         * SectionDimensionOut
-         * @description A dimension line from point to point, and where it reaches over both halves.
-         */
-        SectionDimensionOut: {
-            end_mm: number[];
-            key: string;
-            start_mm: number[];
-        };
-        /**
-         * SectionLayoutOut
-         * @description The section.
-         */
-        SectionLayoutOut: {
-            bottom_mm: number;
-            dimensions: components["schemas"]["SectionDimensionOut"][];
-            has_can: boolean;
-            parts: components["schemas"]["SectionPartOut"][];
-            problems: components["schemas"]["SectionProblemOut"][];
-            radius_mm: number;
-            top_mm: number;
-            ways: components["schemas"]["OilWayOut"][];
-        };
-        /**
-         * SectionPartOut
-         * @description A cut part, right half.
-         */
-        SectionPartOut: {
-            guessed: boolean;
-            key: string;
-            /** @enum {string} */
-            material: "steel" | "rubber" | "media" | "spring" | "tube" | "potting";
-            outline_mm: number[][];
-        };
-        /**
-         * SectionProblemOut
-         * @description A contradiction among measurements: a code, a sentence, and the reading to look at.
-         */
-        SectionProblemOut: {
-            code: string;
-            message: string;
-            where: string;
         };
         /**
          * SensitivityIn
@@ -4888,36 +4811,18 @@ export interface components {
         };
         /**
          * ValveOut
-         * @description The bypass valve: evidence, sizes for the drawing, curves.
+         * @description The bypass valve: evidence, drawing, curves.
          */
         ValveOut: {
             comparison: components["schemas"]["OpeningComparisonOut"];
             curves: components["schemas"]["ValveCurveOut"][];
+            drawing: components["schemas"]["DrawnFilterOut"];
             full_open_kpa: number | null;
             kind: string | null;
             lift_is_assumed: boolean;
             lift_limit_mm: number | null;
             opening_kpa: number | null;
             senses: string | null;
-            sizes: components["schemas"]["ValveSizesOut"];
-        };
-        /**
-         * ValveSizesOut
-         * @description Sizes of the drawing.
-         */
-        ValveSizesOut: {
-            coils: number;
-            disc_mm: number;
-            /** @enum {string} */
-            form: "coil" | "leaf" | "flap";
-            half_open_pressure_kpa: number | null;
-            is_typical: boolean;
-            lift_mm: number;
-            seat_inside_mm: number;
-            seat_outside_mm: number;
-            spring_length_mm: number;
-            spring_width_mm: number;
-            wire_mm: number;
         };
         /**
          * Verdict

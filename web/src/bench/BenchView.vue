@@ -9,7 +9,7 @@ import CopiedMark from '@/entry/CopiedMark.vue'
 import DetailFields from '@/entry/DetailFields.vue'
 import HoleGroupBar from '@/entry/HoleGroupBar.vue'
 import HolesEntry from '@/entry/HolesEntry.vue'
-import PlateDrawing from '@/figures/PlateDrawing.vue'
+import ServedDrawing from '@/figures/ServedDrawing.vue'
 import PlateFigures from '@/figures/PlateFigures.vue'
 import PackPanel from '@/figures/PackPanel.vue'
 import ReadingField from '@/entry/ReadingField.vue'
@@ -61,7 +61,7 @@ const generalWarnings = computed(() => {
       part.fields.flatMap((field) => field.warnings.map((warning) => warning.message)),
     ),
   )
-  const drawn = new Set(hasPlate.value ? sheet.data.value?.plate.layout.problems.map((problem) => problem.message) : [])
+  const drawn = new Set(hasPlate.value ? sheet.data.value?.plate.drawing.problems : [])
   return (sheet.data.value?.analysis.warnings ?? []).filter(
     ({ message, where }) =>
       !placed.has(message) && !drawn.has(message) && stationOfKey(where, sheet.data.value) === props.stage,
@@ -192,12 +192,8 @@ watch(
         :family="preferences.family"
         @pick="pick"
       />
-      <div v-else class="picture">
-        <PlateDrawing :plate="sheet.data.value.plate.layout" :lit="lit" :family="preferences.family" @pick="pick" />
-      </div>
-      <p v-if="!sheet.data.value.plate.layout.hole_circles_measured && sheet.data.value.plate.layout.holes.length" class="soft dashes">
-        Dashed: not measured, at a typical size or place.
-      </p>
+      <ServedDrawing v-else :drawing="sheet.data.value.plate.drawing" :lit="lit" :family="preferences.family" class="plate picture" @pick="pick" />
+      <p v-if="sheet.data.value.plate.drawing.note" class="soft dashes">{{ sheet.data.value.plate.drawing.note }}</p>
       <PlateFigures :plate="sheet.data.value.plate" :family="preferences.family" />
     </aside>
     <aside v-else-if="figures.data.value" class="drawing" tabindex="0" aria-label="Figures">
@@ -221,13 +217,14 @@ watch(
       <PackPanel
         v-else-if="stage === 'element' && !showsSection"
         :pack="figures.data.value.pack"
+        :drawing="figures.data.value.pack_drawing"
         :curve="figures.data.value.pleat_curve"
         :lit="lit"
         :family="preferences.family"
         @pick="pick"
       />
       <template v-else-if="stage === 'media'">
-        <StripPanel :strip="figures.data.value.strip" :lit="lit" :family="preferences.family" @pick="pick" />
+        <StripPanel :strip="figures.data.value.strip" :drawing="figures.data.value.strip_drawing" :lit="lit" :family="preferences.family" @pick="pick" />
         <EfficiencyPanel :efficiency="figures.data.value.efficiency" />
       </template>
     </aside>

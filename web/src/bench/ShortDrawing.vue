@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
 import PackPanel from '@/figures/PackPanel.vue'
-import PlateDrawing from '@/figures/PlateDrawing.vue'
+import ServedDrawing from '@/figures/ServedDrawing.vue'
 import SectionDrawing from '@/figures/SectionDrawing.vue'
 import StripPanel from '@/figures/StripPanel.vue'
 import ValvePanel from '@/figures/ValvePanel.vue'
@@ -22,12 +22,10 @@ const place = computed(() => props.sheet.parts.flatMap((part) => part.observatio
 </script>
 
 <template>
-  <div v-if="picture === 'plate'" class="plate">
-    <PlateDrawing :plate="sheet.plate.layout" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
-  </div>
+  <ServedDrawing v-if="picture === 'plate'" :drawing="sheet.plate.drawing" :lit="lit" :family="family" class="plate" @pick="$emit('pick', $event)" />
   <ValvePanel v-else-if="picture === 'valve'" :valve="figures.valve" :family="family" :place="place" :lit="lit" @pick="$emit('pick', $event)" />
-  <PackPanel v-else-if="picture === 'pack'" :pack="figures.pack" :curve="figures.pleat_curve" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
-  <StripPanel v-else-if="picture === 'strip'" :strip="figures.strip" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
+  <PackPanel v-else-if="picture === 'pack'" :pack="figures.pack" :drawing="figures.pack_drawing" :curve="figures.pleat_curve" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
+  <StripPanel v-else-if="picture === 'strip'" :strip="figures.strip" :drawing="figures.strip_drawing" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
   <SectionDrawing v-else :section="figures.section" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
 </template>
 

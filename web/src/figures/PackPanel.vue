@@ -5,31 +5,19 @@ import type { Schemas } from '@/api/client'
 import { linePath, zeroBasedScale } from '@/shared/scales'
 import { significant } from '@/shared/numbers'
 import ChartFrame from '@/shared/ChartFrame.vue'
-import { crowdingWords, pleatPath } from './packFigure'
+import ServedDrawing from './ServedDrawing.vue'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
   pack: Schemas['DrawnPackOut']
+  drawing: Schemas['DrawnFilterOut']
   curve: Schemas['PleatCountCurveOut'] | null
   lit: string
   family: UnitFamily
 }>()
 defineEmits<{ pick: [key: string] }>()
 
-const half = computed(() => Math.max(props.pack.outside_diameter_mm, props.pack.can_inside_diameter_mm ?? 0) / 2 + 5)
-const line = computed(() => half.value / 130)
-const known = computed(() => new Set(props.pack.measured))
-const allKnown = computed(() => props.pack.measured.length === 4)
-const length = computed(() => shownUnit('mm', props.family))
 const area = computed(() => shownUnit('mm2', props.family))
-const description = computed(
-  () =>
-    `Pleat pack end-on: ${props.pack.count} pleats between ${significant(props.pack.inside_diameter_mm * length.value.factor, 3)} and ${significant(props.pack.outside_diameter_mm * length.value.factor, 3)} ${length.value.symbol}. ${crowdingWords(props.pack)}`,
-)
-const CIRCLES = [
-  { key: 'element.outside_diameter', size: 'outside_diameter_mm' },
-  { key: 'element.inside_diameter', size: 'inside_diameter_mm' },
-] as const
 
 const [LEFT, RIGHT, TOP, BOTTOM] = [34, 346, 10, 118]
 const chart = computed(() => {
@@ -63,28 +51,8 @@ const chart = computed(() => {
 <template>
   <section class="panel" aria-label="Pleat pack">
     <h3>Pleat pack, end-on</h3>
-    <svg class="pack" :viewBox="`${-half} ${-half} ${2 * half} ${2 * half}`" role="img" :aria-label="description">
-      <circle v-if="pack.can_inside_diameter_mm" class="can" :r="pack.can_inside_diameter_mm / 2" :stroke-width="2 * line" @click="$emit('pick', 'can.inside_diameter')" />
-      <path
-        class="pleats"
-        :class="{ wrong: pack.crowding === 'cannot_fit', lit: lit === 'element.pleat_count' || lit === 'media.thickness' }"
-        :d="pleatPath(pack)"
-        :stroke-width="pack.thickness_mm"
-        :stroke-dasharray="allKnown ? undefined : `${9 * line} ${5 * line}`"
-        @click="$emit('pick', 'element.pleat_count')"
-      />
-      <circle
-        v-for="circle in CIRCLES"
-        :key="circle.key"
-        class="edge"
-        :class="{ lit: lit === circle.key }"
-        :r="pack[circle.size] / 2"
-        :stroke-width="(lit === circle.key ? 3 : 1) * line"
-        :stroke-dasharray="known.has(circle.key) ? undefined : `${4 * line} ${3 * line}`"
-        @click="$emit('pick', circle.key)"
-      />
-    </svg>
-    <p class="fine" :class="{ 'said-wrong': pack.crowding === 'crowded' || pack.crowding === 'cannot_fit' }">{{ crowdingWords(pack) }}</p>
+    <ServedDrawing :drawing="drawing" :lit="lit" :family="family" class="pack" @pick="$emit('pick', $event)" />
+    <p class="fine" :class="{ 'said-wrong': drawing.problems.length }">{{ drawing.problems[0] ?? drawing.note }}</p>
     <p v-if="pack.tube_open_area_mm2" class="fine">
       The centre tube is open over {{ significant(pack.tube_open_area_mm2 * area.factor, 3) }} {{ area.symbol }}.
     </p>
@@ -106,33 +74,7 @@ const chart = computed(() => {
 
 <style scoped>
 .pack {
-  display: block;
-  width: 100%;
-  max-height: 17rem;
-}
-.can {
-  fill: none;
-  stroke: var(--slate);
-}
-.pleats {
-  fill: none;
-  stroke: var(--amber);
-  stroke-linejoin: round;
-  cursor: pointer;
-}
-.pleats.lit {
-  stroke: var(--hand);
-}
-.pleats.wrong {
-  stroke: var(--rust);
-}
-.edge {
-  fill: none;
-  stroke: var(--ink-soft);
-  cursor: pointer;
-}
-.edge.lit {
-  stroke: var(--hand);
+  height: 17rem;
 }
 .total,
 .media {

@@ -21,8 +21,8 @@ const description = computed(
 
 <template>
   <div class="figures">
-    <section v-if="plate.layout.problems.length" class="problems" role="alert">
-      <p v-for="problem in plate.layout.problems" :key="problem.message" class="said-wrong">{{ problem.message }}</p>
+    <section v-if="plate.drawing.problems.length" class="problems" role="alert">
+      <p v-for="problem in plate.drawing.problems" :key="problem" class="said-wrong">{{ problem }}</p>
     </section>
     <section>
       <h3>Inlet hole area</h3>

@@ -4,16 +4,14 @@ import { computed } from 'vue'
 import { term } from '@/catalogue/catalogue'
 import type { Schemas } from '@/api/client'
 import { significant } from '@/shared/numbers'
-import { stripFigure } from './stripFigure'
+import ServedDrawing from './ServedDrawing.vue'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
-const props = defineProps<{ strip: Schemas['StripAreasOut'] | null; lit: string; family: UnitFamily }>()
+const props = defineProps<{ strip: Schemas['StripAreasOut'] | null; drawing: Schemas['DrawnFilterOut'] | null; lit: string; family: UnitFamily }>()
 defineEmits<{ pick: [key: string] }>()
 
 const area = computed(() => shownUnit('cm2', props.family))
 const length = computed(() => shownUnit('mm', props.family))
-const figure = computed(() => (props.strip ? stripFigure(props.strip) : null))
-const line = computed(() => (figure.value?.width ?? 350) / 350)
 
 function square(cm2: number): string {
   return significant(cm2 * area.value.factor, cm2 * area.value.factor >= 1000 ? 4 : 3)
@@ -33,54 +31,16 @@ const checks = computed(() => {
     sentences.push(`Pulled flat it gives ${long(strip.pulled_length_mm - strip.length_mm)} more; the area is computed from the relaxed length.`)
   return sentences
 })
-const description = computed(() =>
-  props.strip
-    ? `Media strip to scale, ${square(props.strip.gross_cm2)} gross, ${square(props.strip.effective_cm2)} ${area.value.symbol} effective.`
-    : '',
-)
 </script>
 
 <template>
   <section class="panel" aria-label="Media strip">
     <h3>{{ strip?.is_forecast ? 'Media strip, forecast from the pleats' : 'Media strip, to scale' }}</h3>
-    <p v-if="!strip || !figure" class="soft fine">
+    <p v-if="!strip" class="soft fine">
       Strip length and width are not measured yet; pleats, diameters and height of the element make a forecast.
     </p>
     <template v-else>
-      <svg class="strip" :viewBox="`-1 -1 ${figure.width + 2} ${figure.height + 2}`" role="img" :aria-label="description">
-        <defs>
-          <pattern id="lost" :width="5 * line" :height="5 * line" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-            <path class="hatch" :d="`M0 0V${5 * line}`" :stroke-width="1.4 * line" />
-          </pattern>
-        </defs>
-        <g v-for="row in figure.rows" :key="row.y">
-          <rect
-            class="media"
-            :class="{ guessed: strip.is_forecast, lit: lit === 'media.strip_length' || lit === 'media.strip_width' }"
-            x="0"
-            :y="row.y"
-            :width="row.length"
-            :height="strip.width_mm"
-            :stroke-width="line"
-            :stroke-dasharray="strip.is_forecast ? `${5 * line} ${3 * line}` : undefined"
-            @click="$emit('pick', 'media.strip_length')"
-          />
-          <rect
-            v-for="(patch, i) in row.patches"
-            :key="i"
-            class="lost"
-            :class="{ lit: lit === patch.key }"
-            :x="patch.x"
-            :y="patch.y"
-            :width="patch.width"
-            :height="patch.height"
-            :stroke-width="line"
-            @click="$emit('pick', patch.key)"
-          >
-            <title>{{ term('media_deduction', patch.key) }}</title>
-          </rect>
-        </g>
-      </svg>
+      <ServedDrawing v-if="drawing" :drawing="drawing" :lit="lit" :family="family" class="strip" @pick="$emit('pick', $event)" />
       <table>
         <tbody>
           <tr>
@@ -105,33 +65,9 @@ const description = computed(() =>
 </template>
 
 <style scoped>
-.strip {
-  display: block;
-  width: 100%;
+.strip :deep(svg) {
+  height: auto;
   max-height: 18rem;
-}
-.media {
-  fill: var(--amber-wash);
-  stroke: var(--amber);
-  cursor: pointer;
-}
-.media.guessed {
-  fill-opacity: 0.4;
-}
-.media.lit {
-  stroke: var(--hand);
-}
-.hatch {
-  stroke: var(--ink);
-}
-.lost {
-  fill: url(#lost);
-  stroke: var(--ink-soft);
-  cursor: pointer;
-}
-.lost.lit {
-  stroke: var(--hand);
-  fill: var(--hand-wash);
 }
 table {
   margin-top: 0.4rem;

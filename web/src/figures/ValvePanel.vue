@@ -5,9 +5,9 @@ import type { Schemas } from '@/api/client'
 import { intervalAbout, withUncertainty } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import { term } from '@/catalogue/catalogue'
-import { agreementLines } from './valveFigure'
+import { agreementLines } from './agreement'
 import ValveChart from './ValveChart.vue'
-import ValveDrawing from './ValveDrawing.vue'
+import ServedDrawing from './ServedDrawing.vue'
 
 const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily; place: string | null; lit: string }>()
 defineEmits<{ pick: [key: string] }>()
@@ -48,7 +48,7 @@ const springWords = computed(() => {
     <h3>Bypass valve</h3>
     <p v-if="place === 'there is none'" class="soft">There is none: all oil goes through the media, or none at all.</p>
     <template v-else>
-      <ValveDrawing :valve="valve" :family="family" :lit="lit" @pick="$emit('pick', $event)" />
+      <ServedDrawing :drawing="valve.drawing" :family="family" :lit="lit" class="valve" @pick="$emit('pick', $event)" />
       <p v-if="valve.senses" class="fine">It senses {{ valve.senses }}.</p>
       <table v-if="rows.length">
         <thead>
@@ -86,6 +86,10 @@ const springWords = computed(() => {
 </template>
 
 <style scoped>
+.valve :deep(svg) {
+  height: auto;
+  max-height: 15rem;
+}
 .says {
   font-size: 0.82rem;
   margin: 0.2rem 0;

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
 import { outletRows, lossRatioWords, productLines, sectionDiscs } from './plateFigures'
-import { litBy } from './plateCircles'
 
 const plate = {
   hole_count: 10, perimeter_mm: 100, equivalent_diameter_mm: 10,
@@ -31,15 +30,5 @@ describe('the figures beside the plate', () => {
   it('show each bore and the adapter against it', () => {
     const row = outletRows(plate, 'inch')[0]!
     expect([row.bore, row.flow, row.controls, row.adapter]).toEqual(['0.500', '…', 'inlet not complete', '0.50 of it'])
-  })
-})
-
-describe('what lights up in the plate', () => {
-  it('is the circle or the holes whose size is being typed', () => {
-    expect(litBy('gasket.inside_diameter').circle).toBe('gasket.inside_diameter')
-    expect(litBy('can.circumference').circle).toBe('can.outside_diameter')
-    expect(litBy('engine.stud_bore').circle).toBe('circuit.stud')
-    expect(litBy('holes.inlet[2].width')).toEqual({ circle: null, group: 2, size: 'width' })
-    expect(litBy('filter.mass').circle).toBeNull()
   })
 })

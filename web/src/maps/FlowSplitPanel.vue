@@ -7,7 +7,7 @@ import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import SectionDrawing from '@/figures/SectionDrawing.vue'
 
 const props = defineProps<{
-  section: Schemas['SectionLayoutOut'] | null
+  section: Schemas['DrawnFilterOut'] | null
   flow: number | null
   bypass: number
   defects: number

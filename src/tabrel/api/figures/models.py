@@ -10,15 +10,14 @@ from tabrel.core.figures.opening_evidence import OpeningComparison
 from tabrel.core.figures.parts_tray import CanStrength, MassBalance
 from tabrel.core.figures.pleat_count import PleatCountCurve
 from tabrel.core.figures.pleat_pack import DrawnPack
-from tabrel.core.figures.section_layout import SectionLayout
-from tabrel.core.figures.valve_sizes import ValveSizes
 from tabrel.core.parts.valve_curve import ValveCurve
 from tabrel.document.results import ResultOut, WireModel
 from tabrel.document.wire import WIRED
+from tabrel.report.figures.drawings import DrawnFilter
 
 
 class ValveOut(WireModel):
-    """The bypass valve: evidence, sizes for the drawing, curves."""
+    """The bypass valve: evidence, drawing, curves."""
 
     comparison: Annotated[OpeningComparison, WIRED]
     senses: str | None
@@ -27,7 +26,7 @@ class ValveOut(WireModel):
     full_open_kpa: Kpa | None
     lift_limit_mm: Mm | None
     lift_is_assumed: bool
-    sizes: Annotated[ValveSizes, WIRED]
+    drawing: Annotated[DrawnFilter, WIRED]
     curves: Annotated[list[ValveCurve], WIRED]
 
 
@@ -73,6 +72,8 @@ class FiguresOut(WireModel):
     strength: Annotated[CanStrength, WIRED]
     pack: Annotated[DrawnPack, WIRED]
     pleat_curve: Annotated[PleatCountCurve | None, WIRED]
+    pack_drawing: Annotated[DrawnFilter, WIRED]
     strip: Annotated[StripAreas | None, WIRED]
+    strip_drawing: Annotated[DrawnFilter | None, WIRED]
     efficiency: EfficiencyOut
-    section: Annotated[SectionLayout, WIRED]
+    section: Annotated[DrawnFilter, WIRED]

@@ -14,8 +14,6 @@ from tabrel.core.figures.opening_evidence import opening_comparison
 from tabrel.core.figures.parts_tray import can_strength, mass_balance
 from tabrel.core.figures.pleat_count import pleat_count_curve
 from tabrel.core.figures.pleat_pack import pack_figure
-from tabrel.core.figures.section_layout import section_layout
-from tabrel.core.figures.valve_sizes import valve_sizes
 from tabrel.core.oil.model import OilModel, oil_model
 from tabrel.core.parts.efficiency import REFERENCE_SIZE
 from tabrel.core.parts.media import FAMILY_PERMEABILITY_FACTOR
@@ -25,6 +23,9 @@ from tabrel.core.sample.efficiency import efficiency_at_size
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Circuit
 from tabrel.document.results import result_out
+from tabrel.report.figures.drawings import section_drawing
+from tabrel.report.figures.media_drawings import pack_drawing, strip_drawing
+from tabrel.report.figures.valve_drawing import valve_drawing
 
 router = APIRouter(prefix="/api", tags=["figures"], responses=PROBLEM_RESPONSES)
 
@@ -56,9 +57,11 @@ def figures_of(opened: OpenedSample) -> FiguresOut:
         strength=can_strength(measured),
         pack=pack_figure(measured),
         pleat_curve=pleat_count_curve(measured),
+        pack_drawing=pack_drawing(measured),
         strip=strip_areas(measured),
+        strip_drawing=strip_drawing(measured),
         efficiency=_efficiency(measured),
-        section=section_layout(measured),
+        section=section_drawing(measured),
     )
 
 
@@ -73,7 +76,7 @@ def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> 
         full_open_kpa=None if bypass.full_open.value is None else bypass.full_open.value / 1e3,
         lift_limit_mm=valve.lift_limit * 1e3 if valve else _mm(measured, "bypass.lift_limit"),
         lift_is_assumed="bypass.lift_limit" not in measured.known,
-        sizes=valve_sizes(measured),
+        drawing=valve_drawing(measured),
         curves=[valve_curve(valve, oil, temperature) for temperature in (BENCH_TEMPERATURE, hot)] if valve and oil else [],
     )
 

@@ -7,11 +7,11 @@ from typing import Annotated, Literal
 from tabrel.core.details.details import DetailValue
 from tabrel.core.field_units import Percent
 from tabrel.core.figures.plate_summary import PlateSummary
-from tabrel.core.parts.plate_layout import PlateLayout
 from tabrel.core.review.before_cut import GateItem
 from tabrel.core.review.needs import OpenNeed
 from tabrel.document.results import AnalysisOut, WireModel
 from tabrel.document.wire import WIRED
+from tabrel.report.figures.drawings import DrawnFilter
 
 DetailNumbers = Annotated[dict[str, DetailValue], WIRED]
 """Details that are numbers, by key; their texts are among the others."""
@@ -163,7 +163,7 @@ class ClaimOut(WireModel):
 class PlateOut(WireModel):
     """The plate from below, and the figures beside its two areas."""
 
-    layout: Annotated[PlateLayout, WIRED]
+    drawing: Annotated[DrawnFilter, WIRED]
     summary: Annotated[PlateSummary, WIRED]
 
 

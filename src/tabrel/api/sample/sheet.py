@@ -60,6 +60,7 @@ from tabrel.core.study.model import Claim, HoleGroup, Reading, Sample, Study
 from tabrel.core.uncertainty.estimate import Estimate, quantity_limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 from tabrel.document.results import analysis_out
+from tabrel.report.figures.plate_drawing import plate_drawing
 from tabrel.store.connection import snapshot, window_of
 from tabrel.store.entry.holes import SELECT_HOLE_GROUP_IDS, hole_group_ids
 from tabrel.store.entry.readings import StoredReading, readings_of_sample
@@ -140,7 +141,9 @@ def sheet_of(opened: OpenedSample, window: str | None) -> SheetOut:
         offers=[offer_out(offer_id, offer) for offer_id, offer in offers_of(conn, sample_id)],
         copied=sample.copied | _copied_rows(sample, group_ids, claims),
         shelf=_shelf(sample),
-        plate=PlateOut(layout=measured.plate, summary=plate_summary(measured, oil_model(study.oil) if study.oil else None)),
+        plate=PlateOut(
+            drawing=plate_drawing(measured), summary=plate_summary(measured, oil_model(study.oil) if study.oil else None)
+        ),
         before_cut=BeforeCutOut(
             missing=list(missing_before_cut(sample)),
             cut=CutOut(method=cut.method, at=cut.at, note=cut.note) if cut else None,

@@ -1,8 +1,10 @@
-"""Pictures for print, from the core's own coordinates and arrays.
+"""Pictures from the core's own coordinates and arrays: drawings for paper and screen, charts for paper.
 
 `palette`   their colours
 `svg`       a small writer of drawings: `Drawing`
-`drawings`  section, tapping plate
+`drawings`  the section, and what all drawings share
+`plate_drawing`    tapping plate
 `media_drawings`   pleat pack, strip
+`valve_drawing`    bypass valve at three lifts
 `charts`    operating map, start, valve, efficiency, chances, slices
 """

@@ -21,8 +21,9 @@ from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.study.report_plan import SECTIONS, SectionKey, chosen_sections
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, PictureWithFacts, Points, Table
 from tabrel.report.figures.charts import Chart, efficiency_chart, map_chart, start_chart, valve_chart
-from tabrel.report.figures.drawings import DrawnFilter, plate_drawing, section_drawing
+from tabrel.report.figures.drawings import DrawnFilter, section_drawing
 from tabrel.report.figures.media_drawings import pack_drawing, strip_drawing
+from tabrel.report.figures.plate_drawing import plate_drawing
 from tabrel.report.inputs import ReportInputs, filling
 from tabrel.report.words import known_words, place_words, result_words, sentence, unit_of
 
@@ -68,7 +69,7 @@ def _identity(inputs: ReportInputs, label: str) -> Iterator[Block]:
 
 def _with_facts(key: str, drawn: DrawnFilter, caption: str, height: float) -> PictureWithFacts:
     facts = tuple((size.number, size.title, size.words) for size in drawn.sizes)
-    return PictureWithFacts(Picture(key, drawn.svg, drawn.alt, caption, height), facts, drawn.note)
+    return PictureWithFacts(Picture(key, drawn.svg, drawn.alt, caption, height), facts, drawn.words)
 
 
 def _drawings(inputs: ReportInputs, label: str) -> Iterator[Block]:
