@@ -3,33 +3,25 @@
 import { computed } from 'vue'
 import { term } from '@/catalogue/catalogue'
 import type { Schemas } from '@/api/client'
-import { linePath } from '@/shared/scales'
-import ChartFrame from '@/shared/ChartFrame.vue'
+import LineChart from '@/shared/LineChart.vue'
+import { linear, logarithmic } from '@/shared/charts'
 import { numberWithInterval, shownNumber, significant } from '@/shared/numbers'
 
 const props = defineProps<{ efficiency: Schemas['EfficiencyOut'] }>()
 
-const [LEFT, RIGHT, TOP, BOTTOM] = [34, 346, 8, 122]
-const [SMALLEST, LARGEST] = [4, 60]
-
-function x(size: number): number {
-  return LEFT + ((RIGHT - LEFT) * Math.log(size / SMALLEST)) / Math.log(LARGEST / SMALLEST)
-}
-function y(percent: number): number {
-  return BOTTOM + ((TOP - BOTTOM) * percent) / 100
-}
-const ACROSS = [5, 10, 20, 30, 50].map((size) => ({ at: x(size), label: size }))
-const UP = [0, 25, 50, 75, 100].map((percent) => ({ at: y(percent), label: percent }))
-const sizes = computed(() => props.efficiency.sizes_um_c)
-const band = computed(() => {
-  const there = linePath(sizes.value.map(x), props.efficiency.low.map(y))
-  const back = linePath([...sizes.value].reverse().map(x), [...props.efficiency.high].reverse().map(y))
-  return there && `${there}L${back.slice(1)}Z`
+const X = logarithmic(4, 60, '% captured over particle size, µm(c)', [5, 10, 20, 30, 50])
+const Y = linear(0, 100, '', { ticks: [0, 25, 50, 75, 100] })
+const lines = computed(() => {
+  const { sizes_um_c: xs, estimate: ys, low, high } = props.efficiency
+  return xs.length ? [{ key: 'estimate', name: 'estimate, %', xs, ys, low, high, ink: 'var(--amber-ink)', wash: 'var(--amber-wash)', width: 1.6 }] : []
 })
-const curve = computed(() => linePath(sizes.value.map(x), props.efficiency.estimate.map(y)))
+const marks = computed(() => {
+  const largest = props.efficiency.valid_to_um_c
+  return [{ x: 20 }, ...(largest && largest < 60 ? [{ x: largest, ink: 'var(--ink-soft)', dash: '6 3', title: 'beyond it the pores are smaller than the particles' }] : [])]
+})
 const points = computed(() =>
   props.efficiency.claims.flatMap((claim) =>
-    claim.percent === null ? [] : claim.sizes_um_c.map((size) => ({ x: x(size), y: y(claim.percent!), bound: claim.relation !== '=', words: claim.words })),
+    claim.percent === null ? [] : claim.sizes_um_c.map((size) => ({ key: `${claim.words}/${size}`, x: size, y: claim.percent, isBound: claim.relation !== '=', words: claim.words })),
   ),
 )
 const rows = computed(() =>
@@ -66,20 +58,7 @@ const description = computed(
 <template>
   <section class="panel" aria-label="Micron efficiency">
     <h3>Micron efficiency</h3>
-    <svg class="chart" viewBox="0 0 350 150" role="img" :aria-label="description">
-      <path v-if="band" class="band" :d="band" />
-      <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="ACROSS" :up="UP" />
-      <path class="mark" :d="`M${x(20)} ${TOP}V${BOTTOM}`" />
-      <path v-if="curve" class="curve" :d="curve" />
-      <path v-if="efficiency.valid_to_um_c && efficiency.valid_to_um_c < LARGEST" class="limit" :d="`M${x(efficiency.valid_to_um_c)} ${TOP}V${BOTTOM}`">
-        <title>beyond it the pores are smaller than the particles</title>
-      </path>
-      <g v-for="point in points" :key="point.words">
-        <circle class="claim" :cx="point.x" :cy="point.y" r="4"><title>{{ point.words }}</title></circle>
-        <path v-if="point.bound" class="upward" :d="`M${point.x} ${point.y - 4}v-7m-3 3l3 -3l3 3`" />
-      </g>
-      <text class="middle" :x="(LEFT + RIGHT) / 2" y="148">% captured over particle size, µm(c)</text>
-    </svg>
+    <LineChart :x="X" :y="Y" :lines="lines" :marks="marks" :points="points" :words="description" />
     <table>
       <thead>
         <tr>
@@ -108,30 +87,6 @@ const description = computed(
 </template>
 
 <style scoped>
-.band {
-  fill: var(--amber-wash);
-}
-.curve {
-  fill: none;
-  stroke: var(--amber);
-  stroke-width: 1.6;
-}
-.mark {
-  stroke: var(--hand);
-  stroke-dasharray: 2 2;
-}
-.limit {
-  stroke: var(--ink-soft);
-  stroke-dasharray: 6 3;
-}
-.claim {
-  fill: var(--hand);
-}
-.upward {
-  fill: none;
-  stroke: var(--hand);
-  stroke-width: 1.6;
-}
 td.number,
 th.number {
   white-space: nowrap;

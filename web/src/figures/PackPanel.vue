@@ -2,9 +2,9 @@
 /** The pleat pack end-on, and the loss of the element against its number of pleats. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { linePath, zeroBasedScale } from '@/shared/scales'
 import { significant } from '@/shared/numbers'
-import ChartFrame from '@/shared/ChartFrame.vue'
+import LineChart from '@/shared/LineChart.vue'
+import { linear } from '@/shared/charts'
 import ServedDrawing from './ServedDrawing.vue'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
@@ -19,27 +19,23 @@ defineEmits<{ pick: [key: string] }>()
 
 const area = computed(() => shownUnit('mm2', props.family))
 
-const [LEFT, RIGHT, TOP, BOTTOM] = [34, 346, 10, 118]
 const chart = computed(() => {
   const curve = props.curve
   if (!curve) return null
-  const high = Math.min(3, Math.max(...curve.counts.map((_, i) => curve.media[i]! + curve.channels[i]!)))
-  const x = zeroBasedScale(curve.counts.at(-1)!, LEFT, RIGHT, 7)
-  const y = zeroBasedScale(high, BOTTOM, TOP, 4)
-  const shown = (values: readonly number[]) => {
-    const inside = values.map((value, i) => ({ value, count: curve.counts[i]! })).filter(({ value }) => value <= high)
-    return linePath(
-      inside.map(({ count }) => x.at(count)),
-      inside.map(({ value }) => y.at(value)),
-    )
-  }
+  const percent = (values: readonly number[]) => values.map((value) => (value <= high ? 100 * value : null))
+  const whole = curve.counts.map((_, i) => curve.media[i]! + curve.channels[i]!)
+  const high = Math.min(3, Math.max(...whole))
   return {
-    across: x.ticks.map((tick) => ({ at: x.at(tick), label: tick })),
-    up: y.ticks.map((tick) => ({ at: y.at(tick), label: Math.round(100 * tick) })),
-    total: shown(curve.counts.map((_, i) => curve.media[i]! + curve.channels[i]!)),
-    media: shown(curve.media),
-    here: { x: x.at(curve.count), y: y.at(1) },
-    best: { x: x.at(curve.optimum), y: y.at(curve.least_loss) },
+    x: linear(0, curve.counts.at(-1)!, 'pleats · loss, % of this filter · dashed: media alone', { count: 7 }),
+    y: linear(0, 100 * high, '', { count: 4 }),
+    lines: [
+      { key: 'media', name: 'media', xs: curve.counts, ys: percent(curve.media), ink: 'var(--amber-ink)', dash: '5 3', width: 1.3 },
+      { key: 'total', name: 'element', xs: curve.counts, ys: percent(whole), ink: 'var(--amber-ink)', width: 2 },
+    ],
+    points: [
+      { key: 'best', x: curve.optimum, y: 100 * curve.least_loss, isOpen: true },
+      { key: 'here', x: curve.count, y: 100, radius: 4.5 },
+    ],
     words:
       curve.optimum === Math.round(curve.count)
         ? `${curve.optimum} pleats are the best for this media in this can.`
@@ -58,14 +54,7 @@ const chart = computed(() => {
     </p>
     <template v-if="chart && curve">
       <h3>Loss against the number of pleats</h3>
-      <svg class="chart" viewBox="0 0 350 150" role="img" :aria-label="`Viscous loss of the element against its pleats. ${chart.words}`">
-        <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="chart.across" :up="chart.up" />
-        <path class="media" :d="chart.media" />
-        <path class="total" :d="chart.total" />
-        <circle class="best" :cx="chart.best.x" :cy="chart.best.y" r="4" />
-        <circle class="here" :cx="chart.here.x" :cy="chart.here.y" r="4.5" />
-        <text class="middle" :x="(LEFT + RIGHT) / 2" y="145">pleats · loss, % of this filter · dashed: media alone</text>
-      </svg>
+      <LineChart :x="chart.x" :y="chart.y" :lines="chart.lines" :points="chart.points" :words="`Viscous loss of the element against its pleats. ${chart.words}`" />
       <p class="fine">{{ chart.words }} <span class="key here-key">●</span> this filter <span class="key">○</span> the best</p>
     </template>
     <p v-else class="soft fine">The loss against the number of pleats needs diameters, pleat count, thickness and media family.</p>
@@ -75,24 +64,6 @@ const chart = computed(() => {
 <style scoped>
 .pack {
   height: 17rem;
-}
-.total,
-.media {
-  fill: none;
-  stroke: var(--amber);
-  stroke-width: 2;
-}
-.media {
-  stroke-width: 1.3;
-  stroke-dasharray: 5 3;
-}
-.here {
-  fill: var(--hand);
-}
-.best {
-  fill: var(--paper);
-  stroke: var(--hand);
-  stroke-width: 1.6;
 }
 .key {
   color: var(--hand);

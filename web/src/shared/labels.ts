@@ -26,3 +26,16 @@ export function spreadLabels(labels: readonly Label[], left: number, right: numb
   }
   return middle
 }
+
+/** Return places down a chart, each at or below its own and at least a gap from the one above, none below the floor. */
+export function spreadDown(wanted: readonly number[], gap: number, floor: number): number[] {
+  const order = wanted.map((_, i) => i).sort((a, b) => wanted[a]! - wanted[b]!)
+  const placed = [...wanted]
+  order.forEach((i, k) => (placed[i] = k ? Math.max(placed[i]!, placed[order[k - 1]!]! + gap) : placed[i]!))
+  let edge = floor
+  for (const i of [...order].reverse()) {
+    placed[i] = Math.min(placed[i]!, edge)
+    edge = placed[i]! - gap
+  }
+  return placed
+}
