@@ -10,6 +10,8 @@ from xml.etree import ElementTree
 import pytest
 
 from builders import changed, plain_document, reading
+from tabrel.api.catalogue.routes import catalogue_out
+from tabrel.cli.demo import demo_documents
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.figures.media_deductions import strip_areas
 from tabrel.core.figures.pleat_pack import pack_figure
@@ -17,10 +19,13 @@ from tabrel.core.figures.section_layout import section_layout
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.document.study_document import read_study
 from tabrel.report.figures.drawings import section_drawing
+from tabrel.report.figures.map_chart import map_chart, one_two_five
 from tabrel.report.figures.media_drawings import lost_patches, pack_drawing, pleat_points, strip_drawing
+from tabrel.report.figures.palette import FIELD
 from tabrel.report.figures.plate_drawing import plate_drawing
 from tabrel.report.figures.svg import Drawing
 from tabrel.report.figures.valve_drawing import valve_drawing
+from tabrel.report.inputs import ReportInputs, filling
 
 SVG = "{http://www.w3.org/2000/svg}"
 
@@ -191,3 +196,16 @@ def test_the_valve_is_drawn_as_it_is_built():
     assert discs[2][3] - discs[0][3] == pytest.approx(3, abs=0.03)
     many = valve_drawing(measured(changed(reading("bypass.spring_total_coils", "9000"))))
     assert len(many.svg) < 20_000
+
+
+def test_the_printed_map_has_the_contours_and_colours_of_the_screen():
+    """Levels of the 1-2-5 series, each written at its line and at the scale of colours; no more of any other."""
+    inputs = ReportInputs(read_study(demo_documents()[0]))
+    point = inputs.points["Ysmere"]
+    svg = map_chart(point, filling(point), "Ysmere", "metric").svg
+    written = re.findall(r">\s*([\d.]+)\s*</text>", svg)
+    assert {"1", "2", "5", "10", "20", "50", "100"} <= set(written)
+    assert written.count("20") >= 3  # on both maps and at the scale
+    assert not {"40", "60", "80"} & set(written)
+    assert one_two_five(0.4, 25) == [0.5, 1, 2, 5, 10, 20]
+    assert {stop.colour for stop in catalogue_out().field_colours} == {colour for _, colour in FIELD}

@@ -1802,6 +1802,8 @@ export interface components {
             details: components["schemas"]["DetailOut"][];
             duty_cycle_bytes: number;
             engine_side: string[];
+            /** @description Of a map, by share of its scale. */
+            field_colours: components["schemas"]["FieldColourOut"][];
             glossary: components["schemas"]["TermOut"][];
             hole_shapes: string[];
             input_fields: {
@@ -1822,6 +1824,8 @@ export interface components {
             };
             quantities: components["schemas"]["QuantityOut"][];
             results: components["schemas"]["ResultRowOut"][];
+            /** @description By place in the rack, from the first again after the last. */
+            sample_colours: string[];
             short_sheet: components["schemas"]["NeedOut"][];
             stations: components["schemas"]["StationOut"][];
             study_bytes: number;
@@ -2622,6 +2626,14 @@ export interface components {
             /** @description Null for measured. */
             provenance: string;
             used: number;
+        };
+        /**
+         * FieldColourOut
+         * @description A colour of a map, and at which share of its scale.
+         */
+        FieldColourOut: {
+            colour: string;
+            share: number;
         };
         /**
          * FieldOut

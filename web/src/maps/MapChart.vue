@@ -3,7 +3,8 @@
 import { scaleLinear } from 'd3-scale'
 import { computed, reactive, ref, useTemplateRef, watchEffect } from 'vue'
 import { levelLines, openRegion, thresholdPath, type ThresholdLine } from './mapLines'
-import { FIELD_STOPS, fieldColour, fieldScale, paintField, type Grid } from './mapField'
+import { catalogue } from '@/catalogue/catalogue'
+import { fieldScale, paintField, type Grid } from './mapField'
 import { useElementSize } from '@vueuse/core'
 import { plainNumber, significant } from '@/shared/numbers'
 import type { ShownUnit } from '@/catalogue/units'
@@ -196,7 +197,7 @@ function onKey(event: KeyboardEvent) {
         <span
           class="ramp"
           :style="{
-            background: `linear-gradient(90deg, ${FIELD_STOPS.map((t) => `${fieldColour(t)} ${t * 100}%`).join(', ')})`,
+            background: `linear-gradient(90deg, ${catalogue().field_colours.map(({ share, colour }) => `${colour} ${share * 100}%`).join(', ')})`,
           }"
         />
         <span class="soft">{{ significant(scale.high, 3) }} {{ field.unit.symbol }}{{ scale.isLog ? ', log' : '' }}</span>

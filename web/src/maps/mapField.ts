@@ -1,31 +1,18 @@
 /** Paint a field over temperature × speed or flow: colours, levels, interpolation. No DOM in here. */
 import { interpolateLab } from 'd3-interpolate'
 import { scaleLinear, scaleLog } from 'd3-scale'
+import { catalogue } from '@/catalogue/catalogue'
 import { oneTwoFive, roundLevels } from '@/shared/scales'
 
 export type Grid = readonly (readonly (number | null)[])[]
 
-/** Stops of equal steps in lightness, from pale oil to dark: even to the eye, and without red against green. */
-const STOPS: readonly [number, string][] = [
-  [0, '#f9efd6'],
-  [0.2, '#eccb79'],
-  [0.45, '#cb8b24'],
-  [0.75, '#874e14'],
-  [1, '#56300f'],
-]
-
-/** The colours at the stops, for a legend. */
-export const FIELD_STOPS: readonly number[] = STOPS.map(([share]) => share)
-
-/** Colour of a share 0 to 1 of the scale. */
+/** Colour of a share 0 to 1 of the scale, as on paper. */
 export function fieldColour(share: number): string {
   const t = Math.min(1, Math.max(0, share))
-  for (let i = 1; i < STOPS.length; i += 1) {
-    const [low, pale] = STOPS[i - 1]!
-    const [high, dark] = STOPS[i]!
-    if (t <= high) return interpolateLab(pale, dark)((t - low) / (high - low))
-  }
-  return STOPS[STOPS.length - 1]![1]
+  const stops = catalogue().field_colours
+  const next = stops.findIndex((stop, i) => i > 0 && t <= stop.share)
+  const [pale, dark] = [stops[next - 1]!, stops[next]!]
+  return interpolateLab(pale.colour, dark.colour)((t - pale.share) / (dark.share - pale.share))
 }
 
 function parsed(colour: string): [number, number, number] {

@@ -1,6 +1,7 @@
-/** The colour that follows a sample through every picture; never its only sign. */
-const COLOURS = ['#4a5bb0', '#3f8146', '#a23f7c', '#86672a', '#23808f', '#6d6478'] as const
+import { catalogue } from '@/catalogue/catalogue'
 
+/** The colour that follows a sample through every picture, on paper too; never its only sign. */
 export function sampleColour(index: number): string {
-  return COLOURS[index % COLOURS.length]!
+  const colours = catalogue().sample_colours
+  return colours[index % colours.length]!
 }

@@ -121,6 +121,13 @@ class ServiceOut(WireModel):
     """Why nothing can be changed, such as a full disk; empty where it can."""
 
 
+class FieldColourOut(WireModel):
+    """A colour of a map, and at which share of its scale."""
+
+    share: float
+    colour: str
+
+
 class CatalogueOut(WireModel):
     """Everything that can be measured, seen or typed, and the words for it."""
 
@@ -153,3 +160,7 @@ class CatalogueOut(WireModel):
     duty_cycle_bytes: int
     count_table_bytes: int
     glossary: Annotated[list[Term], WIRED]
+    sample_colours: list[str]
+    """By place in the rack, from the first again after the last."""
+    field_colours: list[FieldColourOut]
+    """Of a map, by share of its scale."""

@@ -14,6 +14,7 @@ from tabrel.api.catalogue.models import (
     CatalogueOut,
     CircuitPartOut,
     DetailOut,
+    FieldColourOut,
     PartTitleOut,
     QuantityOut,
     ResultRowOut,
@@ -43,6 +44,7 @@ from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
 from tabrel.core.review.copies import PARTS_TO_COPY
 from tabrel.core.review.needs import SHORT_SHEET
 from tabrel.document.plain_json import MOST_BYTES
+from tabrel.report.figures.palette import FIELD, SAMPLES
 
 router = APIRouter(prefix="/api", tags=["catalogue"], responses=PROBLEM_RESPONSES)
 
@@ -146,6 +148,8 @@ def catalogue_out() -> CatalogueOut:
         duty_cycle_bytes=DUTY_CYCLE_BYTES,
         count_table_bytes=COUNT_TABLE_BYTES,
         glossary=list(GLOSSARY),
+        sample_colours=list(SAMPLES),
+        field_colours=[FieldColourOut(share=share, colour=colour) for share, colour in FIELD],
     )
 
 

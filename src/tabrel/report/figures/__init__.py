@@ -6,5 +6,6 @@
 `plate_drawing`    tapping plate
 `media_drawings`   pleat pack, strip
 `valve_drawing`    bypass valve at three lifts
-`charts`    operating map, start, valve, efficiency, chances, slices
+`charts`    start, valve, efficiency, chances, slices
+`map_chart` operating map
 """

@@ -20,10 +20,8 @@ from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.figures.counted_figure import counted_figure
 from tabrel.core.figures.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
 from tabrel.core.figures.opening_evidence import opening_comparison
-from tabrel.core.maps.behaviour import SPEEDS, WARMEST
-from tabrel.core.maps.onset import BypassOnset, bypass_onset, regulator_opening
-from tabrel.core.maps.operating_map import OperatingMap, operating_map
-from tabrel.core.numbers import plain_number, significant
+from tabrel.core.maps.behaviour import WARMEST
+from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.oil.model import OilModel
 from tabrel.core.parts.valve_curve import valve_curve
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -38,8 +36,6 @@ if TYPE_CHECKING:
 FloatArray = NDArray[np.float64]
 
 FONTS = Path(__file__).parent.parent / "fonts"
-GRID = 61
-"""Temperatures and speeds of a printed map."""
 
 BENCH_TEMPERATURE = 20.0
 
@@ -95,7 +91,7 @@ class Margins:
     between: float = 0.25
 
 
-def _drawn(paint: Any, alt: str, size: tuple[float, float], margins: Margins = Margins()) -> Chart:
+def drawn_chart(paint: Any, alt: str, size: tuple[float, float], margins: Margins = Margins()) -> Chart:
     """Return what a function paints on an empty figure; room is stated, since finding it would draw everything twice more."""
     style = _style()
     from matplotlib import rc_context
@@ -120,77 +116,9 @@ def _drawn(paint: Any, alt: str, size: tuple[float, float], margins: Margins = M
     return Chart(text[text.index("<svg") :], alt)
 
 
-def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family: UnitFamily) -> Chart:
-    """Return the operating map of a filter, steady and while filling: element differential pressure with the onset curves.
-
-    Parameters
-    ----------
-    point, filling : OperatingPoint
-        The same filter, steady and while the galleries fill.
-    label : str
-    family : str
-        Units of the pressure.
-
-    Returns
-    -------
-    Chart
-    """
-    temperatures = np.linspace(point.oil.coldest_pumping(-40.0), WARMEST, GRID)
-    degrees = unit_in("°C", family)
-    shown = _on_axis(degrees, temperatures)
-    speeds = np.linspace(float(SPEEDS[0]), float(SPEEDS[-1]), GRID)
-    unit, factor = unit_of("kPa", family)
-    maps = [operating_map(operating_point, temperatures.tolist(), speeds.tolist()) for operating_point in (point, filling)]
-    onsets = [bypass_onset(solved.solved.point, speeds.tolist(), solved) for solved in maps]
-    regulators = [regulator_opening(solved.solved.point, speeds.tolist(), solved) for solved in maps]
-    fields = [item.quantity("element_pressure") / factor for item in maps]
-    greatest = max((float(np.nanmax(field)) for field in fields if np.isfinite(field).any()), default=1.0)
-
-    def paint(figure: Figure) -> None:
-        left, right = figure.subplots(1, 2, sharey=True)
-        for axes, field, solved, onset, regulator, words in zip(
-            (left, right), fields, maps, onsets, regulators, ("steady", "while the galleries fill"), strict=True
-        ):
-            mesh = axes.pcolormesh(
-                speeds, shown, field, cmap="cividis", vmin=0, vmax=greatest, shading="gouraud", rasterized=True
-            )
-            _open_region(axes, solved, degrees)
-            _curve(axes, onset, temperatures[0], degrees, RUST, "bypass onset", "-")
-            _curve(axes, regulator, temperatures[0], degrees, INK, "regulator opens", (0, (1.2, 1.2)))
-            axes.set_title(words)
-            axes.set_xlabel("engine speed [rpm]")
-            axes.set_ylim(shown[0], shown[-1])
-            axes.set_xlim(speeds[0], speeds[-1])
-        left.set_ylabel(f"oil temperature [{degrees.symbol}]")
-        figure.colorbar(mesh, cax=figure.add_axes((0.895, 0.27, 0.022, 0.645)), label=f"element Δp [{unit}]")
-        figure.legend(*left.get_legend_handles_labels(), loc="lower center", ncols=3)
-
-    span = f"{plain_number(round(shown[0]))} to {plain_number(round(shown[-1]))} {degrees.symbol}"
-    alt = (
-        f"Operating map of {label}: element differential pressure up to {significant(greatest)} {unit}, {span}, "
-        "steady and while filling; hatched where the bypass valve is open."
-    )
-    return _drawn(paint, alt, (6.4, 3.0), Margins(0.55, 0.82, 0.8, 0.25, 0.16))
-
-
-def _on_axis(unit: ShownUnit, values: FloatArray) -> FloatArray:
+def on_axis(unit: ShownUnit, values: FloatArray) -> FloatArray:
+    """Return numbers of a metric unit in the one that is shown."""
     return values * unit.factor + unit.zero
-
-
-def _open_region(axes: Axes, solved: OperatingMap, degrees: ShownUnit) -> None:
-    """Hatch where oil passes the bypass valve."""
-    share = np.nan_to_num(solved.quantity("bypass_fraction"))
-    if share.max() > 1e-6:
-        shown = _on_axis(degrees, solved.temperature)
-        region = axes.contourf(solved.speed, shown, share, levels=[1e-6, 1.1], colors="none", hatches=["///"])
-        region.set_edgecolor("#ffffff")
-        region.set_linewidth(0)
-
-
-def _curve(axes: Axes, onset: BypassOnset, coldest: float, degrees: ShownUnit, ink: str, label: str, dashes: Any) -> None:
-    shown = _on_axis(degrees, np.where(onset.temperature > coldest + 1e-6, onset.temperature, np.nan))
-    axes.plot(onset.speed, shown, color="#ffffff", linewidth=2.6)
-    axes.plot(onset.speed, shown, color=ink, linewidth=1.3, linestyle=dashes, label=label)
 
 
 def start_chart(start: WarmUp, label: str, family: UnitFamily) -> Chart:
@@ -202,8 +130,8 @@ def start_chart(start: WarmUp, label: str, family: UnitFamily) -> Chart:
 
     def paint(figure: Figure) -> None:
         warm, pressed, past = figure.subplots(3, 1, sharex=True)
-        warm.plot(minutes[every], _on_axis(degrees, start.temperature[every]), color=AMBER, linewidth=1.2, label="oil")
-        in_the_can = _on_axis(degrees, start.can_temperature[every])
+        warm.plot(minutes[every], on_axis(degrees, start.temperature[every]), color=AMBER, linewidth=1.2, label="oil")
+        in_the_can = on_axis(degrees, start.can_temperature[every])
         warm.plot(minutes[every], in_the_can, color=SLATE, linewidth=1.0, linestyle="--", label="in the can")
         warm.set_ylabel(f"oil [{degrees.symbol}]")
         warm.legend(loc="lower right", ncols=2)
@@ -223,7 +151,7 @@ def start_chart(start: WarmUp, label: str, family: UnitFamily) -> Chart:
         f"Start of {label}: {start.bypass_time / 60:.1f} min with the bypass valve open, "
         f"{start.unfiltered_volume * 1e3:.1f} L unfiltered."
     )
-    return _drawn(paint, alt, (6.4, 3.3), Margins(0.72, bottom=0.5))
+    return drawn_chart(paint, alt, (6.4, 3.3), Margins(0.72, bottom=0.5))
 
 
 def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, family: UnitFamily) -> Chart | None:
@@ -263,7 +191,7 @@ def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, fami
         ways.set_xlim(left=0)
         ways.grid(True, axis="x")
 
-    return _drawn(
+    return drawn_chart(
         paint,
         "Bypass valve: flow against differential pressure, and the ways to its opening pressure.",
         (6.4, 2.6),
@@ -310,7 +238,7 @@ def efficiency_chart(measured: MeasuredSample) -> Chart | None:
         axes.grid(True)
         axes.legend(loc="lower right")
 
-    return _drawn(
+    return drawn_chart(
         paint, "Micron efficiency over particle size: counts, claims and the screening estimate.", (6.4, 2.7), Margins()
     )
 
@@ -355,7 +283,7 @@ def chances_chart(chances: Mapping[str, Sequence[float]], colours: Mapping[str, 
         axes.set_xlabel("chance of each place, by the weighted score [%]")
 
     words = "; ".join(f"{label} is first with {100 * share[0]:.0f} %" for label, share in chances.items())
-    return _drawn(paint, f"Chance of each place: {words}.", (6.4, 0.6 + 0.32 * len(labels)), Margins(1.1))
+    return drawn_chart(paint, f"Chance of each place: {words}.", (6.4, 0.6 + 0.32 * len(labels)), Margins(1.1))
 
 
 def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Mapping[str, str], family: UnitFamily) -> Chart:
@@ -364,7 +292,7 @@ def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Ma
     coldest = max((point.oil.coldest_pumping(-40.0) for point in points.values()), default=-40.0)
     temperatures = np.linspace(coldest, WARMEST, 91)
     degrees = unit_in("°C", family)
-    shown = _on_axis(degrees, temperatures)
+    shown = on_axis(degrees, temperatures)
     solved = {label: operating_map(point, temperatures.tolist(), [speed]) for label, point in points.items()}
     dashes = ("-", "--", "-.", ":", (0, (5, 1, 1, 1, 1, 1)))
 
@@ -383,7 +311,7 @@ def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Ma
         figure.legend(*left.get_legend_handles_labels(), loc="lower center", ncols=5)
 
     names = ", ".join(points)
-    return _drawn(
+    return drawn_chart(
         paint,
         f"Element differential pressure and unfiltered share of {names} over oil temperature at {speed:.0f} rpm.",
         (6.4, 2.8),

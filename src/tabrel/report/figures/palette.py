@@ -48,6 +48,10 @@ SAMPLES = ("#4a5bb0", "#3f8146", "#a23f7c", "#86672a", "#23808f", "#6d6478")
 """The colour that follows a sample through every picture; its name always stands beside it."""
 
 
+FIELD = ((0.0, "#f9efd6"), (0.2, "#eccb79"), (0.45, "#cb8b24"), (0.75, "#874e14"), (1.0, "#56300f"))
+"""Colours of a map by share of its scale: equal steps in lightness, pale oil to dark, without red against green."""
+
+
 def sample_colour(place: int) -> str:
     """Return the colour of the sample at a place of the rack, counted from zero."""
     return SAMPLES[place % len(SAMPLES)]

@@ -20,8 +20,9 @@ from tabrel.core.results.working import Operand, Step, shown_result
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.study.report_plan import SECTIONS, SectionKey, chosen_sections
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, PictureWithFacts, Points, Table
-from tabrel.report.figures.charts import Chart, efficiency_chart, map_chart, start_chart, valve_chart
+from tabrel.report.figures.charts import Chart, efficiency_chart, start_chart, valve_chart
 from tabrel.report.figures.drawings import DrawnFilter, section_drawing
+from tabrel.report.figures.map_chart import map_chart
 from tabrel.report.figures.media_drawings import pack_drawing, strip_drawing
 from tabrel.report.figures.plate_drawing import plate_drawing
 from tabrel.report.inputs import ReportInputs, filling
