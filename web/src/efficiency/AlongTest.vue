@@ -90,7 +90,7 @@ h3 {
   font-size: 0.95rem;
   margin-bottom: 0.2rem;
 }
-.chart :deep(text) {
+.along :deep(.chart text) {
   font-size: 12.2px;
 }
 select {
