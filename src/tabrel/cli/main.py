@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from importlib import import_module
 from typing import NoReturn
 
+from tabrel.cli.entry import loading
 from tabrel.cli.output import OutputError, put
 from tabrel.core.errors import MissingInputsError, TabrelError
 from tabrel.store.errors import MisfitError, fault_of
@@ -74,7 +75,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
     """Run a command and return its exit status."""
     command, status = "", 2
     try:
-        parsed = _parsed(joined_lists(sys.argv[1:] if arguments is None else arguments))
+        with loading():
+            parsed = _parsed(joined_lists(sys.argv[1:] if arguments is None else arguments))
         command = f" {parsed.command}"
         return _run(parsed)
     except OutputError as error:
@@ -101,7 +103,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
 
 def _run(parsed: argparse.Namespace) -> int:
-    import numpy as np  # after the command line was understood: help waits for nothing
+    with loading():
+        import numpy as np  # after the command line was understood: help waits for nothing
 
     gc.enable()
     with np.errstate(all="ignore"):  # extreme numbers end as null in the output, not as noise

@@ -9,6 +9,7 @@ import sys
 from contextlib import suppress
 from pathlib import Path
 
+from tabrel.cli.entry import loading
 from tabrel.cli.output import put
 from tabrel.core.errors import TabrelError
 
@@ -44,10 +45,11 @@ def run(arguments: argparse.Namespace) -> int:
 
 def serve(database: Path, port: int) -> int:
     """Serve the application until Ctrl-C and return the exit status."""
-    import uvicorn
+    with loading():
+        import uvicorn
 
-    from tabrel.api.app import STATIC, create_app
-    from tabrel.store.served_alone import served_alone
+        from tabrel.api.app import STATIC, create_app
+        from tabrel.store.served_alone import served_alone
 
     if not (STATIC / "index.html").is_file():
         raise ServeError("the front end is not built: run 'make setup' once, then start again")
