@@ -277,4 +277,10 @@ tbody th {
   margin: 0.5rem 0 0;
   font-size: 0.88rem;
 }
+/* a claim that cannot be compared is told in words: they take several lines, and leave the others their room */
+td.number:nth-child(6) {
+  white-space: normal;
+  min-width: 15rem;
+  line-height: 1.25;
+}
 </style>
