@@ -211,7 +211,12 @@ def test_a_slip_is_named_beside_the_field_and_put_right_with_one_key(page, serve
 def test_the_plate_shows_what_cannot_be_and_lights_up_what_is_typed(page, server):
     page.goto(f"{server.address}/studies/1/samples/1/outside")
     row(page, "gasket.inside_diameter").locator("input.input").focus()
-    expect(page.locator(".plate .lit text")).to_contain_text("⌀ 62.00 mm")
+    expect(page.locator(".plate .lit [data-family=metric]")).to_have_text("⌀ 62.00 mm")
+    expect(page.locator(".plate .lit [data-family=inch]")).to_be_hidden()
+    page.keyboard.press("Alt+u")
+    expect(page.locator(".plate .lit [data-family=inch]")).to_have_text("⌀ 2.441 in")
+    expect(page.locator(".plate .lit [data-family=metric]")).to_be_hidden()
+    page.keyboard.press("Alt+u")
     row(page, "holes.inlet[0].diameter").locator("input.input").focus()
     expect(page.locator(".plate [data-hole].lit")).to_have_count(8)
     type_line(page, "40 x 6.1 mm")

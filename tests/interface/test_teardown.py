@@ -91,11 +91,11 @@ def test_choosing_a_part_opens_its_readings_and_the_dimension_in_hand_lights_up(
     page.goto(f"{server.address}/studies/1/samples/1/opened")
     section = page.locator(".section")
     row(page, "can.inside_diameter").locator("input.input").focus()
-    expect(section.locator(".lit text")).to_contain_text("⌀ 75.2 mm")
+    expect(section.locator(".lit [data-family=metric]")).to_have_text("⌀ 75.2 mm")
     section.locator("[data-material=rubber] path").first.click(force=True, position={"x": 3, "y": 3})
     expect(row(page, "gasket.thickness").locator("input.input")).to_be_focused()
     expect(page).to_have_url(re.compile("/outside"))
-    expect(page.locator(".section [data-size].lit text")).to_contain_text("6.40 mm")
+    expect(page.locator(".section [data-size].lit [data-family=metric]")).to_have_text("6.40 mm")
     row(page, "thread.pitch").locator("input.input").focus()  # the plate shows this one
     expect(page.locator(".plate")).to_be_visible()
     expect(page.locator(".section")).to_have_count(0)

@@ -165,6 +165,16 @@ def test_a_size_in_hand_is_told_in_both_families_and_lit_by_what_gives_it():
     assert "".join(wall.itertext()) == "0.468 mm0.0184 in"
 
 
+def test_a_size_that_nobody_measured_says_so():
+    blank = {"format": "tabrel-study", "version": 1, "name": "blank", "samples": [{"label": "A"}]}
+    for draw, words in ((section_drawing, ", not measured"), (plate_drawing, ", typical")):
+        sizes = [item for item in ElementTree.fromstring(draw(measured(blank)).svg).iter("g") if item.get("data-size")]
+        assert len(sizes) > 3
+        assert all(span.text.endswith(words) for size in sizes for span in size.iter("tspan"))
+    assert "typical sizes among them" in pack_drawing(measured(blank)).alt
+    assert valve_drawing(measured(blank)).note == "Typical sizes stand in for what was not measured."
+
+
 def valve(kind="coil_spring", **sizes):
     spring = {"seat_inside_diameter": 13, "seat_outside_diameter": 15, "spring_outside_diameter": 13, "spring_wire_diameter": 1.2,
               "spring_installed_length": 17, "lift_limit": 3}  # fmt: skip

@@ -12,6 +12,7 @@ import sqlite3
 from collections import defaultdict
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
+from importlib.resources import files
 from typing import Any
 
 from pydantic import TypeAdapter
@@ -40,7 +41,7 @@ PART_OF = {
         ("stated_loss", "pump_efficiency", "regulator", "engine_hot_point", "stud", "mount", "adapter", "circuit"), "circuit"
     ),
 }
-"""The part of a study that the rows of a table become; a table stands before the one it belongs to, but for the oil's."""
+"""The part of a study that the rows of a table become."""
 _BLOCKS = {
     "pump_efficiency": ("pump_efficiency", model.PumpEfficiency),
     "regulator": ("regulator", model.Regulator),
@@ -51,34 +52,19 @@ _BLOCKS = {
 }
 """Tables with one row of a circuit: its field, and the class of the core."""
 
-SCRIPT = """
+_FIRST = files("tabrel.store").joinpath("migrations/0023_initial.sql").read_text("utf-8")
+_HOLES, _SCENARIOS = (
+    next(statement for statement in statements_of(_FIRST) if f"CREATE TABLE {table} (" in statement)
+    for table in ("hole_group", "scenario")
+)
+SCRIPT = f"""
 CREATE TABLE kept AS SELECT * FROM hole_group;
 DROP TABLE hole_group;
-CREATE TABLE hole_group (
-    id             INTEGER PRIMARY KEY AUTOINCREMENT,
-    sample_id      INTEGER REFERENCES sample (id) ON DELETE CASCADE,
-    study_id       INTEGER REFERENCES study (id) ON DELETE CASCADE, -- of its adapter
-    placement      TEXT NOT NULL CHECK (placement IN ('inlet', 'centre_tube', 'adapter')),
-    position       INTEGER NOT NULL,
-    shape          TEXT NOT NULL,
-    count          INTEGER NOT NULL,
-    open_fraction  REAL,                -- 0 to 1
-    copied_from    TEXT,                -- label or template; NULL: of this filter itself
-    UNIQUE (sample_id, placement, position),
-    UNIQUE (study_id, position),
-    CHECK ((sample_id IS NULL) <> (study_id IS NULL)),
-    CHECK ((placement = 'adapter') = (study_id IS NOT NULL))
-) STRICT;
+{_HOLES.strip()}
 INSERT INTO hole_group SELECT id, sample_id, adapter_id, placement, position, shape, count, open_fraction, copied_from FROM kept;
 DROP TABLE kept;
 DROP TABLE scenario;
-CREATE TABLE scenario (
-    id        INTEGER PRIMARY KEY AUTOINCREMENT,
-    study_id  INTEGER NOT NULL REFERENCES study (id) ON DELETE CASCADE,
-    name      TEXT NOT NULL,
-    document  TEXT NOT NULL CHECK (json_valid(document)),
-    UNIQUE (study_id, name)
-) STRICT;
+{_SCENARIOS.strip()}
 UPDATE change_row SET before = json_remove(json_set(before, '$.study_id', json_extract(before, '$.adapter_id')), '$.adapter_id')
 WHERE table_name = 'hole_group' AND before IS NOT NULL;
 UPDATE change_row SET after = json_remove(json_set(after, '$.study_id', json_extract(after, '$.adapter_id')), '$.adapter_id')

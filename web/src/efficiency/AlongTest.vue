@@ -26,7 +26,7 @@ const efficiency = computed(() => {
   const of = (values: readonly (readonly (number | null)[])[], i: number) => values[chosen.value]?.[i] ?? null
   const ends = (i: number) => (many ? {} : { low: of(along.value.low_percent, i) ?? low, high: of(along.value.high_percent, i) ?? high })
   return {
-    x: linear(0, Math.max(...along.value.time_min, 1), 'efficiency, % over time, min', { count: 8 }),
+    x: { ...linear(0, Math.max(...along.value.time_min, 1), 'efficiency, % over time, min', { count: 8 }), name: 'min' },
     y: linear(low - margin, Math.min(100, high + margin), '', { count: 5 }),
     lines: [{ key: 'efficiency', name: 'E, %', xs: along.value.time_min, ys: along.value.time_min.map((_, i) => of(along.value.percent, i)), ink: 'var(--hand)', width: 0, isPoints: true }],
     points: along.value.time_min.map((minutes, i) => ({
@@ -43,7 +43,7 @@ const efficiency = computed(() => {
 const loading = computed(() => {
   const { retained_g: grams, ratio } = along.value
   return {
-    x: linear(0, Math.max(...grams, 1), 'times clean over retained dust, g', { count: 8 }),
+    x: { ...linear(0, Math.max(...grams, 1), 'times clean over retained dust, g', { count: 8 }), name: 'g' },
     y: linear(0, Math.max(...ratio, props.test.terminal_ratio) * 1.05, '', { count: 4 }),
     lines: [{ key: 'loading', name: 'times clean', xs: grams, ys: ratio, ink: 'var(--hand)' }],
     points: grams.map((held, i) => ({ key: i, x: held, y: ratio[i]!, radius: 2.6 })),

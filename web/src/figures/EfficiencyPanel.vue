@@ -9,7 +9,7 @@ import { numberWithInterval, shownNumber, significant } from '@/shared/numbers'
 
 const props = defineProps<{ efficiency: Schemas['EfficiencyOut'] }>()
 
-const X = logarithmic(4, 60, '% captured over particle size, µm(c)', [5, 10, 20, 30, 50])
+const X = { ...logarithmic(4, 60, '% captured over particle size, µm(c)', [5, 10, 20, 30, 50]), name: 'µm(c)' }
 const Y = linear(0, 100, '', { ticks: [0, 25, 50, 75, 100] })
 const lines = computed(() => {
   const { sizes_um_c: xs, estimate: ys, low, high } = props.efficiency

@@ -26,7 +26,7 @@ const chart = computed(() => {
   const whole = curve.counts.map((_, i) => curve.media[i]! + curve.channels[i]!)
   const high = Math.min(3, Math.max(...whole))
   return {
-    x: linear(0, curve.counts.at(-1)!, 'pleats · loss, % of this filter · dashed: media alone', { count: 7 }),
+    x: { ...linear(0, curve.counts.at(-1)!, 'pleats · loss, % of this filter · dashed: media alone', { count: 7 }), name: 'pleats' },
     y: linear(0, 100 * high, '', { count: 4 }),
     lines: [
       { key: 'media', name: 'media', xs: curve.counts, ys: percent(curve.media), ink: 'var(--amber-ink)', dash: '5 3', width: 1.3 },

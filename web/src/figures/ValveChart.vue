@@ -45,7 +45,7 @@ const panels = computed(() =>
       lines,
       isFlow,
       heading: `${name}, ${unit.symbol}`,
-      x: linear(0, most.value, isFlow ? title : '', { count: 6, ...(isFlow ? {} : { ticks: [] }) }),
+      x: { ...linear(0, most.value, isFlow ? title : '', { count: 6, ...(isFlow ? {} : { ticks: [] }) }), name: pressure.value.symbol },
       y: linear(0, Math.max(...lines.flatMap((line) => line.ys)) * 1.08, '', { count: 3 }),
       words: `${name} against pressure, at the end ${lines.map((line) => `${significant(line.ys.at(-1)!, 3)} ${unit.symbol} at ${line.name}`).join(', ')}.`,
     }

@@ -49,6 +49,7 @@ const springWords = computed(() => {
     <p v-if="place === 'there is none'" class="soft">There is none: all oil goes through the media, or none at all.</p>
     <template v-else>
       <ServedDrawing :drawing="valve.drawing" :family="family" :lit="lit" class="valve" @pick="$emit('pick', $event)" />
+      <p v-if="valve.drawing.note" class="fine">{{ valve.drawing.note }}</p>
       <p v-if="valve.senses" class="fine">It senses {{ valve.senses }}.</p>
       <table v-if="rows.length">
         <thead>

@@ -86,7 +86,7 @@ const read = computed(() => {
   const isLeft = props.x.share(at.value) > 0.6
   return { x: across(at.value), isLeft, found: found.map((one, i) => ({ ...one, at: places[i]! })) }
 })
-const readWords = computed(() => (at.value === null ? '' : `${significant(at.value, 3)} ${props.x.title}: ${read.value!.found.map((one) => one.words).join(', ')}`))
+const readWords = computed(() => (at.value === null ? '' : `${significant(at.value, 3)} ${props.x.name ?? props.x.title}: ${read.value!.found.map((one) => one.words).join(', ')}`))
 
 function onMove(event: PointerEvent) {
   const frame = svg.value!.getBoundingClientRect()

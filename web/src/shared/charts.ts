@@ -12,6 +12,8 @@ export interface Axis {
   ticks: readonly number[]
   label: (tick: number) => string
   title: string
+  /** What its values are, as the crosshair says them; the title, where it has none. */
+  name?: string
 }
 export interface ChartLine {
   key: string

@@ -50,18 +50,18 @@ const panels = computed(() => {
       key: String(start.id),
       name: `${start.number}`,
       xs: minutes(start.trace),
-      ys: start.trace[key].map((value) => (value ?? 0) * kpa.value.factor),
+      ys: start.trace[key].map((value) => (value === null ? null : value * kpa.value.factor)),
       ink: start.colour,
       dash: DASHES[i % DASHES.length],
       width: 1.5,
     }))
-  const highest = (lines: readonly { ys: readonly number[] }[]) => linear(0, Math.max(1e-9, ...lines.flatMap((line) => line.ys)) * 1.05, '', { count: 4 })
+  const highest = (lines: readonly { ys: readonly (number | null)[] }[]) => linear(0, Math.max(1e-9, ...lines.flatMap((line) => line.ys.map((value) => value ?? 0))) * 1.05, '', { count: 4 })
   const [gallery, element] = [pressures('gallery_kpa'), pressures('element_kpa')]
-  const bare = { ...x.value, ticks: [] }
+  const bare = { ...x.value, ticks: [], name: 'min' }
   return [
     { name: 'oil', height: 74, x: bare, y: linear(Math.min(...all), Math.max(...all), '', { count: 3 }), lines: oil, heading: `oil, ${unit.value.symbol}: sump, dashed in the can` },
     { name: 'gallery', height: 98, x: bare, y: highest(gallery), lines: gallery, heading: `gallery, ${kpa.value.symbol}` },
-    { name: 'element', height: 128, x: { ...x.value, title: 'minutes after the start · above: rust where oil passes unfiltered' }, y: highest(element), lines: element, heading: `element Δp, ${kpa.value.symbol}` },
+    { name: 'element', height: 128, x: { ...x.value, name: 'min', title: 'minutes after the start · above: rust where oil passes unfiltered' }, y: highest(element), lines: element, heading: `element Δp, ${kpa.value.symbol}` },
   ]
 })
 const words = computed(

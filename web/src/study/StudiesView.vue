@@ -145,7 +145,7 @@ async function take(event: Event) {
 </script>
 
 <template>
-  <div class="page">
+  <div class="whole-page">
     <AppBar title="Studies" />
     <main>
       <header>
@@ -189,15 +189,6 @@ async function take(event: Event) {
 </template>
 
 <style scoped>
-.page {
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-}
-main {
-  overflow-y: auto;
-  padding: 1.2rem max(1rem, calc((100% - 74rem) / 2)) 3rem;
-}
 header {
   display: flex;
   flex-wrap: wrap;

@@ -277,7 +277,7 @@ tbody th {
   margin: 0.5rem 0 0;
   font-size: 0.88rem;
 }
-/* a claim that cannot be compared is told in words: they take several lines, and leave the others their room */
+/* the efficiency may be a sentence: it takes several lines and leaves the other columns their room */
 td.number:nth-child(6) {
   white-space: normal;
   min-width: 15rem;

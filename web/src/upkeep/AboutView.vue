@@ -24,7 +24,7 @@ const notices = useQuery({
 </script>
 
 <template>
-  <div class="page">
+  <div class="whole-page">
     <AppBar title="About" />
     <main tabindex="0" aria-label="About">
       <h1>About Tabrel</h1>
@@ -47,15 +47,6 @@ const notices = useQuery({
 </template>
 
 <style scoped>
-.page {
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-}
-main {
-  overflow-y: auto;
-  padding: 1.2rem max(1rem, calc((100% - 62rem) / 2)) 3rem;
-}
 h2 {
   margin-top: 1.4rem;
 }

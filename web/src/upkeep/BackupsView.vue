@@ -75,7 +75,7 @@ useActions(() => [
 </script>
 
 <template>
-  <div class="page">
+  <div class="whole-page">
     <AppBar title="Backups" />
     <main tabindex="0" aria-label="Backups">
       <header class="head">
@@ -154,15 +154,6 @@ useActions(() => [
 </template>
 
 <style scoped>
-.page {
-  height: 100%;
-  display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
-}
-main {
-  overflow-y: auto;
-  padding: 1.2rem max(1rem, calc((100% - 74rem) / 2)) 3rem;
-}
 .head {
   display: flex;
   flex-wrap: wrap;

@@ -7,7 +7,7 @@ half is laid out, since a filter is round; what is drawn on both sides is mirror
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import cos, pi, sin
 from typing import Annotated, Literal
 
@@ -50,11 +50,12 @@ class SectionPart:
 
 @dataclass(frozen=True)
 class SectionDimension:
-    """A dimension line from point to point, and where it reaches over both halves."""
+    """A dimension line from point to point, and where it reaches over both halves; and whether its size was measured."""
 
     key: str
     start: Annotated[Point, IN_DRAWN_MM]
     end: Annotated[Point, IN_DRAWN_MM]
+    measured: bool = True
 
 
 @dataclass(frozen=True)
@@ -134,7 +135,7 @@ def section_layout(measured: MeasuredSample) -> SectionLayout:
     radius = (sizes["can.outside_diameter"] if sizes.has_can else sizes["element.outside_diameter"]) / 2
     return SectionLayout(
         parts=tuple(part for part in parts if part.outline),
-        dimensions=tuple(_dimensions(sizes, levels)),
+        dimensions=tuple(replace(size, measured=not sizes.guessed(size.key)) for size in _dimensions(sizes, levels)),
         ways=tuple(_ways(measured, sizes, levels)),
         radius=max(radius, sizes["element.outside_diameter"] / 2),
         bottom=-sizes["gasket.protrusion"] if sizes.has_can else 0.0,

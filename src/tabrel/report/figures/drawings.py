@@ -154,7 +154,8 @@ def _sizes_in_hand(drawing: Drawing, layout: SectionLayout) -> None:
         (x0, y0), (x1, y1) = ((x * MM, y * MM) for x, y in (size.start, size.end))
         length, is_upright = hypot(x1 - x0, y1 - y0), x0 == x1
         is_small = length < 14 * line
-        words = size_words(length, 3, "⌀ {}" if size.key.endswith("diameter") and not is_upright else "{}")
+        form = "⌀ {}" if size.key.endswith("diameter") and not is_upright else "{}"
+        words = size_words(length, 3, form if size.measured else f"{form}, not measured")
         with drawing.part(lit=[size.key], size="section"):
             if is_small:  # arrows from outside, and the words beside, where there is no room between the tips
                 along = (0.0, out) if is_upright else (out, 0.0)

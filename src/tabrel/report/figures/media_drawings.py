@@ -41,7 +41,8 @@ def _pack(pack: DrawnPack, family: UnitFamily | None) -> DrawnFilter:
     """Return the drawing without its sizes, drawn once as long as nothing of it changes."""
     can = (pack.can_inside_diameter or 0.0) / 2 * MM
     half = max(pack.outside_diameter / 2 * MM, can) + 6
-    alt = f"Pleat pack seen end-on: {pack.count} pleats, {100 * pack.opening:.0f} % of the inside circumference open."
+    typical = "" if len(pack.measured) == MOST_MEASURED else ", typical sizes among them"
+    alt = f"Pleat pack seen end-on: {pack.count} pleats, {100 * pack.opening:.0f} % of the inside circumference open{typical}."
     drawing = Drawing(-half, -half - 4, half, half, alt, name="" if family else "pack")
     line, inks = drawing.line, drawing.inks
     if can:
