@@ -54,12 +54,18 @@ def public(kind):
                 yield f"{module.__name__}.{name}", thing
 
 
+def section_of(docstring, section):
+    """Return the text of a numpydoc section, or None where there is no such section."""
+    match = re.search(rf"{section}\n-+\n(.*?)(?:\n\n[A-Z]\w+\n-+\n|\Z)", docstring, re.DOTALL)
+    return match and match[1]
+
+
 def listed(docstring, section):
     """Return the names a numpydoc section lists, or None where there is no such section."""
-    match = re.search(rf"{section}\n-+\n(.*?)(?:\n\n[A-Z]\w+\n-+\n|\Z)", docstring, re.DOTALL)
-    if not match:
+    text = section_of(docstring, section)
+    if text is None:
         return None
-    heads = re.findall(r"^(\w[\w, \n]*?) : ", match[1], re.MULTILINE)
+    heads = re.findall(r"^(\w[\w, \n]*?) : ", text, re.MULTILINE)
     return {name for head in heads for name in re.split(r"[,\s]+", head)}
 
 
@@ -79,6 +85,17 @@ def test_parameters_are_the_signatures():
         names = listed(docstring, "Parameters")
         if names is not None:
             assert names == set(inspect.signature(function).parameters) - {"self"}, path
+
+
+def test_no_section_repeats_the_signature():
+    """It gives a shape, a unit, a limit, or more than names and annotations tell."""
+    for path, function in public_functions():
+        for section in ("Parameters", "Returns"):
+            text = section_of(inspect.getdoc(function), section)
+            if text is not None:
+                described = re.findall(r"^    +(.+(?:\n    +.+)*)", text, re.MULTILINE)
+                says_more = any(len(words.split()) > 4 for words in described)
+                assert says_more or re.search(r"\[|shape|\d|[Nn]one\b|`", text), (path, section)
 
 
 def test_attributes_are_fields():

@@ -213,10 +213,6 @@ class Filter:
         loading : float
             Multiplies the resistance of the media.
 
-        Returns
-        -------
-        MapArrays
-
         Raises
         ------
         MissingInputsError
@@ -287,10 +283,6 @@ class NotebookStudy(Mapping[str, Filter]):
         draws : int
             Of the model.
 
-        Returns
-        -------
-        dict
-
         Examples
         --------
         >>> import tabrel
@@ -322,15 +314,6 @@ class NotebookStudy(Mapping[str, Filter]):
 
 def read_study(path: str | Path) -> NotebookStudy:
     """Return the study in a document.
-
-    Parameters
-    ----------
-    path : str or Path
-        Of a study document.
-
-    Returns
-    -------
-    NotebookStudy
 
     Raises
     ------

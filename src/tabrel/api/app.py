@@ -105,10 +105,6 @@ def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) ->
     stays : bool
         Whether it runs for long: a dated copy is kept on each day of use, and processes wait for what is to be computed.
 
-    Returns
-    -------
-    FastAPI
-
     Raises
     ------
     MigrationError

@@ -57,10 +57,6 @@ def refusal(method: str, path: str, headers: Mapping[str, str]) -> tuple[int, st
     headers : Mapping
         By name in lower case.
 
-    Returns
-    -------
-    tuple of int and str, or None
-
     Examples
     --------
     >>> refusal("POST", "/api/studies", {"host": "localhost:8710", "origin": "http://localhost:3000"})[0]

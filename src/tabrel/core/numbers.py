@@ -68,10 +68,6 @@ def number_with_uncertainty(value: float, uncertainty: float | None, unit: str =
     unit : str
         Printed behind; a percentage and a temperature bracket their numbers, since their unit belongs to both.
 
-    Returns
-    -------
-    str
-
     Examples
     --------
     >>> number_with_uncertainty(412.8, 148.2, "kPa"), number_with_uncertainty(98.0, 4.04, "mm²")

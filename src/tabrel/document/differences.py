@@ -39,11 +39,6 @@ _LEFT_OUT = ("format", "version", "history", "library")
 def study_differences(before: Mapping[str, Any], now: Mapping[str, Any]) -> tuple[Difference, ...]:
     """Return how one study document differs from another, both as `study_to_json` writes them.
 
-    Parameters
-    ----------
-    before, now : mapping
-        Plain JSON values.
-
     Returns
     -------
     tuple of Difference

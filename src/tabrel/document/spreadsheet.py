@@ -17,11 +17,6 @@ MOST_SHEETS, MOST_ROWS, MOST_COLUMNS = 20, 2000, 200
 def sheets_as_text(content: bytes) -> dict[str, str]:
     """Return the sheets of a workbook as text, by their names; what is computed in it is taken as it was computed last.
 
-    Parameters
-    ----------
-    content : bytes
-        Of an XLSX file.
-
     Returns
     -------
     dict

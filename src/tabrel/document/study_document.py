@@ -27,15 +27,6 @@ _CIRCUIT_ADAPTER: TypeAdapter[Circuit] = TypeAdapter(Circuit)
 def read_study(content: bytes | str) -> Study:
     """Return the study a document holds, of this version or an earlier one.
 
-    Parameters
-    ----------
-    content : bytes or str
-        The document.
-
-    Returns
-    -------
-    Study
-
     Raises
     ------
     StudyError

@@ -49,10 +49,6 @@ def report_of(
         Whether its contents are wanted, not only its head.
     part : callable or None
         Gives the blocks of a part, made or kept; None: they are made.
-
-    Returns
-    -------
-    Report
     """
     plan = inputs.plan
     return Report(

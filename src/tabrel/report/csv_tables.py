@@ -13,13 +13,6 @@ def csv_of(table: DataTable) -> str:
 
     Text that a spreadsheet would take for a formula begins with an apostrophe, so that opening the file computes nothing.
 
-    Parameters
-    ----------
-    table : DataTable
-
-    Returns
-    -------
-    str
     """
     out = StringIO()
     writer = csv.writer(out, lineterminator="\n")

@@ -27,16 +27,7 @@ def _template() -> Any:
 
 
 def html_of(report: Report) -> str:
-    """Return a report as HTML.
-
-    Parameters
-    ----------
-    report : Report
-
-    Returns
-    -------
-    str
-    """
+    """Return a report as HTML."""
     fonts = [
         (cut, weight, style, b64encode((FONTS / f"IBMPlexSans-{cut}.woff2").read_bytes()).decode())
         for cut, weight, style in _CUTS

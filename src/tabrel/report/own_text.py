@@ -28,15 +28,6 @@ def _reader() -> MarkdownIt:
 def own_text(markdown: str) -> OwnText:
     r"""Return text with headings, paragraphs, lists, emphasis and code as blocks; everything else is kept as typed.
 
-    Parameters
-    ----------
-    markdown : str
-        Of the analyst.
-
-    Returns
-    -------
-    OwnText
-
     Examples
     --------
     >>> [(one.kind, one.words[0].text) for one in own_text("# Why\n\n- <b>so</b>").blocks]

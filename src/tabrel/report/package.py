@@ -36,10 +36,6 @@ def package_of(full: FullStudy, report: Report, tables: tuple[DataTable, ...]) -
     report : Report
         For its title and figures.
     tables : tuple of DataTable
-
-    Returns
-    -------
-    bytes
     """
     study = full.study
     document = json.dumps(full_study_to_json(full), ensure_ascii=False, indent=1)
@@ -116,16 +112,6 @@ def _file_name(words: str) -> str:
 
 def study_in_package(content: bytes) -> FullStudy:
     """Return the study that a package holds; nothing of it is written anywhere.
-
-    Parameters
-    ----------
-    content : bytes
-        Of the zip.
-
-    Returns
-    -------
-    FullStudy
-        Checked.
 
     Raises
     ------

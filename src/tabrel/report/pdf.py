@@ -52,14 +52,6 @@ def _set(report: Report, **how: Any) -> Any:
 def pdf_of(report: Report) -> bytes:
     """Return a report as a tagged PDF; the same report gives the same bytes.
 
-    Parameters
-    ----------
-    report : Report
-
-    Returns
-    -------
-    bytes
-
     Raises
     ------
     SettingError

@@ -39,10 +39,6 @@ def data_tables(inputs: ReportInputs, only: tuple[str, ...] = ()) -> tuple[DataT
     inputs : ReportInputs
     only : tuple of str
         Names of tables; empty for all.
-
-    Returns
-    -------
-    tuple of DataTable
     """
     return tuple(table for name, make in _TABLES.items() if (not only or name in only) and ((table := make(inputs)).rows or only))
 

@@ -56,10 +56,6 @@ def written_as(ending: str, inputs: ReportInputs, full: FullStudy, dated: str) -
     dated : str
         ISO date that the draft bears.
 
-    Returns
-    -------
-    bytes
-
     Raises
     ------
     StudyError

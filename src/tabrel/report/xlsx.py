@@ -22,10 +22,6 @@ def xlsx_of(report: Report, tables: tuple[DataTable, ...]) -> bytes:
     report : Report
         For title, number and date.
     tables : tuple of DataTable
-
-    Returns
-    -------
-    bytes
     """
     from xlsxwriter import Workbook
 

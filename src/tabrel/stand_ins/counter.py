@@ -110,10 +110,6 @@ def simulated_counts(test: SimulatedTest, seed: int) -> SimulatedCounts:
         What is set.
     seed : int
         Of everything that is drawn.
-
-    Returns
-    -------
-    SimulatedCounts
     """
     draw = np.random.default_rng(seed)
     ratio_error = float(np.exp(draw.normal(0.0, test.volume_error)))

@@ -26,13 +26,6 @@ def shipped_migrations() -> dict[int, str]:
 def migrate(conn: sqlite3.Connection, scripts: dict[int, str]) -> None:
     """Apply the scripts above the database's ``user_version``.
 
-    Parameters
-    ----------
-    conn : sqlite3.Connection
-        Outside a transaction.
-    scripts : dict
-        SQL by number.
-
     Raises
     ------
     MigrationError

@@ -148,17 +148,6 @@ FORMULAS: dict[str, Formula] = {
 def check_line(line: ArithmeticLine, path: str = "line") -> LineCheck:
     """Return what recomputing says of one line.
 
-    Parameters
-    ----------
-    line : ArithmeticLine
-        As printed.
-    path : str
-        Named in errors.
-
-    Returns
-    -------
-    LineCheck
-
     Raises
     ------
     StudyError

@@ -61,17 +61,6 @@ def printed_number(text: str, *, is_count: bool = False) -> PrintedNumber:
     A decimal stands for half of its last digit either way; a fraction is exact, and so is the whole number of a count.
     Any other whole number stands for a half either way.
 
-    Parameters
-    ----------
-    text : str
-        Number and unit.
-    is_count : bool
-        Whether it counts something.
-
-    Returns
-    -------
-    PrintedNumber
-
     Raises
     ------
     ReadingTextError

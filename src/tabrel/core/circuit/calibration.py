@@ -54,10 +54,6 @@ def circuit_model(circuit: Circuit | None, oil: OilModel, variables: Variables |
     variables : Variables or None
         Spread what the model does not know of the engine; None for the best estimate alone.
 
-    Returns
-    -------
-    CircuitModel
-
     Raises
     ------
     MissingInputsError

@@ -68,19 +68,7 @@ def unknown_at_opening(model: FilterModel, loading: FloatOrArray, fluid: Fluid) 
 
 
 def filter_at_flow(alone: FilterAlone, temperature: FloatArray, flow_rate: FloatArray) -> FilterState:
-    """Return the filter's state at temperatures [°C] and flows through it [m³/s], which broadcast.
-
-    Parameters
-    ----------
-    alone : FilterAlone
-        What it is of.
-    temperature, flow_rate : ndarray
-        Where.
-
-    Returns
-    -------
-    FilterState
-    """
+    """Return the filter's state at temperatures [°C] and flows through it [m³/s], which broadcast."""
     fluid = fluid_at(alone.oil, temperature)
     x = unknown_at_flow(alone.filter, alone.loading, fluid, flow_rate)
     return filter_state(alone.filter, x, fluid, loading=alone.loading)
@@ -147,10 +135,6 @@ def onset_over_flow(alone: FilterAlone, flow_rate: FloatArray, cold_end: float) 
         [m³/s]
     cold_end : float
         Where to start. [°C]
-
-    Returns
-    -------
-    ThresholdCurve
     """
     if alone.filter.valve is None:
         return closed_curve(len(flow_rate))
@@ -232,10 +216,6 @@ def filter_alone_map(alone: FilterAlone, temperatures: Sequence[float], flow_rat
         What it is of.
     temperatures, flow_rates : sequence of float
         Axes. [°C], [m³/s]
-
-    Returns
-    -------
-    FilterAloneMap
 
     Raises
     ------

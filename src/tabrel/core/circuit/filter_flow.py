@@ -83,10 +83,6 @@ def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: Fl
         Broadcasts against `x`.
     loading : float
         Multiplies the media's resistance.
-
-    Returns
-    -------
-    FilterState
     """
     unknown = FlowCurve(x, np.ones(()))
     if model.location in FILTER_SENSED:

@@ -94,15 +94,6 @@ class FilterModel:
 def filter_model(measured: MeasuredSample) -> FilterModel:
     """Return the hydraulic network of a measured sample.
 
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    FilterModel
-
     Raises
     ------
     MissingInputsError

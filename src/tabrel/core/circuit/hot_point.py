@@ -75,17 +75,6 @@ def hot_point(study: Study, sample: Sample) -> HotPoint:
     The calibration leaves the loss of filter and cooler out of the pump's slip, so that the pressure
     comes out a per cent or three low: it is shown, not hidden.
 
-    Parameters
-    ----------
-    study : Study
-        Gives oil and circuit.
-    sample : Sample
-        The filter.
-
-    Returns
-    -------
-    HotPoint
-
     Raises
     ------
     MissingInputsError

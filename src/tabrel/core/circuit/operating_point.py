@@ -69,10 +69,6 @@ def operating_point(
     measured : MeasuredSample or None
         The sample as it was measured in this study's circuit already; taken where nothing is thought otherwise of it.
 
-    Returns
-    -------
-    OperatingPoint
-
     Raises
     ------
     MissingInputsError
@@ -120,10 +116,6 @@ def filter_alone(
         Makes the uncertain numbers; None for the best estimates alone.
     measured : MeasuredSample or None
         As in `operating_point`.
-
-    Returns
-    -------
-    FilterAlone
 
     Raises
     ------

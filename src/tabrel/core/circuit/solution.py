@@ -52,10 +52,6 @@ def solve_circuit(point: OperatingPoint, place: Place) -> SolvedCircuit:
         Filter, circuit, oil, condition and loading; its numbers may be draws.
     place : Place
         Where.
-
-    Returns
-    -------
-    SolvedCircuit
     """
     roots = point.solve(place, foresees=True)
     state = point.state(roots.values, place)

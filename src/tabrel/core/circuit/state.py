@@ -146,10 +146,6 @@ class OperatingPoint:
             A first guess that broadcasts to that shape. [Pa]
         foresees : bool
             As of `falling_roots`.
-
-        Returns
-        -------
-        Roots
         """
         first, settled = self._first_guess(place) if start is None else (start, None)
         upper = np.asarray(self.circuit.highest_pump_pressure(place.speed))

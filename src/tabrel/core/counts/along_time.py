@@ -41,10 +41,6 @@ def along_time(totals: Totals, size_index: int) -> AlongTime:
         From `totals.count_totals`.
     size_index : int
         Of the size.
-
-    Returns
-    -------
-    AlongTime
     """
     betas = totals.along
     value, low, high = (1 - 1 / array[:, size_index] for array in (betas.value, betas.low, betas.high))

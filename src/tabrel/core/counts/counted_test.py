@@ -139,17 +139,7 @@ class CountedTest:
 
 @lru_cache(maxsize=64)
 def counted_test(counts: Counts) -> CountedTest | Result:
-    """Return a test worked out, or a result that names what it lacks.
-
-    Parameters
-    ----------
-    counts : Counts
-        As kept.
-
-    Returns
-    -------
-    CountedTest or Result
-    """
+    """Return a test worked out, or a result that names what it lacks."""
     if not counts.intervals and not counts.rows:
         return missing_result("counts", basis="counts")
     if lacking := missing_volumes(counts):

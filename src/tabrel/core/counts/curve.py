@@ -209,10 +209,6 @@ def fit_curve(
         r.
     ratio_uncertainty, size_uncertainty : float
         Relative standard uncertainties.
-
-    Returns
-    -------
-    CountedCurve or NoCurve
     """
     logs, up, down = pooled_counts(np.log(np.asarray(sizes, dtype=float)), upstream, downstream)
     if len(logs) < LEAST_CHANNELS:

@@ -208,10 +208,6 @@ def count_totals(counts: Counts) -> Totals:
     ----------
     counts : Counts
         With one interval at least.
-
-    Returns
-    -------
-    Totals
     """
     counts = with_intervals(counts)
     ratio = volume_ratio(counts)

@@ -39,10 +39,6 @@ def with_oil_rows(study: Study, oil: Oil, rows: Sequence[OilRow], family: UnitFa
     family : str
         In which a bare temperature is meant.
 
-    Returns
-    -------
-    Study
-
     Raises
     ------
     ReadingTextError

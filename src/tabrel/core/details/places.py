@@ -63,10 +63,6 @@ def with_value(owner: Any, detail: Detail, value: Any) -> Any:
     value : object
         From `understood_detail`.
 
-    Returns
-    -------
-    Study or Sample
-
     Raises
     ------
     ReadingTextError
@@ -102,10 +98,6 @@ def with_typed_value(owner: Any, detail: Detail, value: Any, typed: TypedNumber 
         From `kinds.understood_detail`; None removes it.
     typed : TypedNumber or None
         From `kinds.typed_detail`.
-
-    Returns
-    -------
-    Study or Sample
 
     Raises
     ------

@@ -100,13 +100,6 @@ _CHECKS = (
 def claim_from_wording(wording: str, source: str) -> Claim:
     """Return the claim that a sentence as printed makes, as far as it can be read; else the words alone.
 
-    Parameters
-    ----------
-    wording : str
-        As printed or said.
-    source : str
-        Box, page, letter.
-
     Returns
     -------
     Claim

@@ -48,10 +48,6 @@ def read_count_table(text: str, choices: TableChoices = NOTHING_CHOSEN) -> Count
         As pasted.
     choices : TableChoices
         What has been answered so far.
-
-    Returns
-    -------
-    CountTable
     """
     try:
         table = read_table(text, decimal=choices.decimal)

@@ -38,12 +38,6 @@ def iso_date(text: str, today: date) -> str:
     last.
     With dots the day comes first; with slashes both orders are in use, so that a date which could be either is refused.
 
-    Parameters
-    ----------
-    text : str
-        As typed.
-    today : date
-
     Raises
     ------
     ReadingTextError

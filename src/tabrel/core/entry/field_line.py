@@ -84,10 +84,6 @@ def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, count
     counted : bool
         Whether the field takes a count before the size, as a group of holes does.
 
-    Returns
-    -------
-    FieldEntry
-
     Raises
     ------
     ReadingTextError

@@ -117,15 +117,6 @@ def count_question(
 def question(quantity: Quantity, text: str, reading: ParsedReading) -> tuple[str, str | None] | None:
     """Return the sentence that questions a reading outside the usual range, and what was likely meant.
 
-    Parameters
-    ----------
-    quantity : Quantity
-        What was read.
-    text : str
-        As typed.
-    reading : ParsedReading
-        What it means.
-
     Returns
     -------
     tuple of (str, str or None), or None

@@ -66,10 +66,6 @@ def named_quantity(words: str) -> NamedQuantity:
     words : str
         Of a heading, or of the first cell of a row.
 
-    Returns
-    -------
-    NamedQuantity
-
     Examples
     --------
     >>> named_quantity("Can OD [in]").quantities[0].key, named_quantity("Can OD [in]").unit

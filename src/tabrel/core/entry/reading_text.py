@@ -80,10 +80,6 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
     zero_allowed : bool
         Whether zero is a value; where it is not, a missing reading is left out instead.
 
-    Returns
-    -------
-    ParsedReading
-
     Raises
     ------
     ReadingTextError

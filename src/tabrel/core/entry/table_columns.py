@@ -85,10 +85,6 @@ def understood_headings(cells: Sequence[str], columns: Sequence[Column]) -> tupl
     columns : sequence of Column
         The kinds it may have; the longest words that are found in a heading decide.
 
-    Returns
-    -------
-    tuple of Heading
-
     Examples
     --------
     >>> pressure = Column("differential_pressure_kpa", "differential pressure", ("differential pressure", "δp"), "kPa")

@@ -124,10 +124,6 @@ def read_table(text: str, *, decimal: DecimalMark | None = None) -> TableText:
     decimal : str or None
         The decimal mark, where somebody has said which.
 
-    Returns
-    -------
-    TableText
-
     Raises
     ------
     ReadingTextError

@@ -85,17 +85,7 @@ class EfficiencyEvidence:
 
 
 def efficiency_evidence(measured: MeasuredSample) -> EfficiencyEvidence:
-    """Return every efficiency claim and the screening estimate side by side.
-
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    EfficiencyEvidence
-    """
+    """Return every efficiency claim and the screening estimate side by side."""
     collected: list[ClaimedEfficiency] = []
     medium = screening_medium(measured)
     test = measured.counted if isinstance(measured.counted, CountedTest) else None

@@ -76,14 +76,6 @@ def strip_areas(measured: MeasuredSample) -> StripAreas | None:
     Potting is taken from the whole length, the overlap from what lies between the potting, then the
     blocked pleats, then the other blocked area: the lines add up to the effective area exactly.
 
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    StripAreas or None
     """
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
     depth_number = measured.strip.pleat_depth()

@@ -106,15 +106,6 @@ def opening_comparison(measured: MeasuredSample) -> OpeningComparison:
     propagated with the correlation. For independent ways this is Eₙ = |x₁ − x₂|/√(U₁² + U₂²). Of a
     single stated figure no uncertainty is known, and only that of the other way counts.
 
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    OpeningComparison
-
     References
     ----------
     .. [1] ISO 13528:2022, 9.7, for Eₙ; JCGM 100:2008, 5.2, for correlated inputs.

@@ -87,17 +87,7 @@ class CanStrength:
 
 
 def mass_balance(measured: MeasuredSample) -> MassBalance:
-    """Return the mass balance with the part that is likely missing.
-
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    MassBalance
-    """
+    """Return the mass balance with the part that is likely missing."""
     known, states = measured.known, measured.sample.states
     parts = tuple(WeighedPart(part, _mass(measured, f"{part}.mass"), states.get(f"{part}.mass")) for part in WEIGHED_PARTS)
     weighed = [part.part for part in parts if part.mass is not None]
@@ -159,10 +149,6 @@ def can_strength(measured: MeasuredSample, inside_pressure: float = 1e6) -> CanS
         From `measured.measure_sample`.
     inside_pressure : float
         For the hoop stress. [Pa]
-
-    Returns
-    -------
-    CanStrength
     """
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
     wall, height, mass = (known.get(f"can.{name}") for name in ("wall_thickness", "height", "mass"))

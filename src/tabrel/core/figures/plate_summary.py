@@ -107,10 +107,6 @@ def plate_summary(measured: MeasuredSample, oil: OilModel | None) -> PlateSummar
         The filter, with its engine's stud and adapter.
     oil : OilModel or None
         In the engine.
-
-    Returns
-    -------
-    PlateSummary
     """
     inlet = measured.inlet
     area = float(nominal_value(inlet.area))
@@ -145,10 +141,6 @@ def multi_hole_loss_ratio(
         Of the plate. [m]
     flow_rate, dynamic_viscosity, density : float
         At the hot point; without a flow rate only the viscous limit is given. [m³/s], [Pa s], [kg/m³]
-
-    Returns
-    -------
-    MultiHoleLossRatio
     """
     real = holes.restriction(thickness)
     item = round_hole_restriction(count=1, diameter=sqrt(4 * float(nominal_value(holes.area)) / pi), thickness=thickness)

@@ -66,14 +66,6 @@ def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
     Every pleat brings the same media area as this filter's do on average; the channels between
     them grow narrower, and their loss with the third power of the gap.
 
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    PleatCountCurve or None
     """
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
     area_number, depth_number = media_area_number(measured.strip), measured.strip.pleat_depth()

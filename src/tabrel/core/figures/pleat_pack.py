@@ -65,17 +65,7 @@ class DrawnPack:
 
 
 def pack_figure(measured: MeasuredSample) -> DrawnPack:
-    """Return the pack as it is drawn; impossible readings still make a drawing.
-
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    DrawnPack
-    """
+    """Return the pack as it is drawn; impossible readings still make a drawing."""
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
     sizes = {key: known.get(key, typical) for key, typical in TYPICAL.items()}
     outside, inside = sizes["element.outside_diameter"], sizes["element.inside_diameter"]

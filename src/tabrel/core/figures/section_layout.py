@@ -116,17 +116,7 @@ class _Levels:
 
 
 def section_layout(measured: MeasuredSample) -> SectionLayout:
-    """Return the section of a measured sample; impossible readings still make a drawing.
-
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    SectionLayout
-    """
+    """Return the section of a measured sample; impossible readings still make a drawing."""
     sizes = section_sizes(measured)
     levels = _levels(sizes)
     parts = [*_element(sizes, levels), *_bypass(measured, sizes, levels)]
@@ -262,17 +252,7 @@ def _bypass(measured: MeasuredSample, sizes: SectionSizes, levels: _Levels) -> l
 
 
 def section_problems(measured: MeasuredSample) -> tuple[SectionProblem, ...]:
-    """Return what cannot be as measured: an element that its can does not hold.
-
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    tuple of SectionProblem
-    """
+    """Return what cannot be as measured: an element that its can does not hold."""
     sizes = section_sizes(measured)
     return tuple(_problems(sizes, _levels(sizes)))
 

@@ -71,14 +71,6 @@ def section_sizes(measured: MeasuredSample) -> SectionSizes:
     Typical sizes follow the measured ones where one gives the scale: an element is a little lower
     and narrower than its can, whichever of the two was measured.
 
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measured.measure_sample`.
-
-    Returns
-    -------
-    SectionSizes
     """
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
     if "can.outside_diameter" not in known and "can.circumference" in known:

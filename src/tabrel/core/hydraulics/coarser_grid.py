@@ -52,10 +52,6 @@ def coarser_grid(rows: FloatArray, columns: FloatArray) -> CoarserGrid | None:
     ----------
     rows, columns : ndarray, shapes (m, 1), (n,) or (1, n)
         What runs along each axis.
-
-    Returns
-    -------
-    CoarserGrid or None
     """
     m, n = np.size(rows), np.size(columns)
     if np.shape(rows) != (m, 1) or np.shape(columns) not in ((n,), (1, n)) or min(m, n) < LEAST_PLACES:

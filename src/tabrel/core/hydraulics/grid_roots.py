@@ -46,10 +46,6 @@ def grid_roots(
         As of `falling_roots`.
     settled : ndarray of bool or None
         Where the first guess is the root; it broadcasts to `shape`.
-
-    Returns
-    -------
-    Roots
     """
     open_still = None if settled is None else ~np.broadcast_to(settled, shape)
     where = None if open_still is None else np.nonzero(open_still)

@@ -85,10 +85,6 @@ def hole_restriction(*, count: int, area: FloatOrArray, perimeter: FloatOrArray,
     thickness : float
         Of the plate. [m]
 
-    Returns
-    -------
-    Restriction
-
     Raises
     ------
     OutOfRangeError
@@ -119,10 +115,6 @@ def bore_restriction(*, diameter: FloatOrArray, length: FloatOrArray) -> Restric
     ----------
     diameter, length : float
         Of the bore. [m]
-
-    Returns
-    -------
-    Restriction
     """
     require_positive(diameter=diameter, length=length)
     radius = diameter / 2
@@ -138,10 +130,6 @@ def anti_drain_restriction(*, lip_diameter: FloatOrArray, lift: FloatOrArray) ->
     ----------
     lip_diameter, lift : float
         Of the valve. [m]
-
-    Returns
-    -------
-    Restriction
     """
     require_positive(lip_diameter=lip_diameter, lift=lift)
     circumference = pi * lip_diameter
@@ -179,10 +167,6 @@ def stated_loss_restriction(
         Share of the loss that is viscous, 0 to 1.
     dynamic_viscosity, density : float
         Of the oil there. [Pa s], [kg/m³]
-
-    Returns
-    -------
-    Restriction
     """
     require_positive(
         differential_pressure=differential_pressure,

@@ -68,10 +68,6 @@ def falling_roots(
         Whether an element is done as soon as its next step is bound to be within tolerance, by how much the derivative has
         changed over the last one, so that nothing is evaluated there. That step allows for the bend.
 
-    Returns
-    -------
-    Roots
-
     Raises
     ------
     StoppedError

@@ -119,10 +119,6 @@ def threshold_curve(
         A window of opening narrower than it may go unseen. [K]
     seen : Seen or None
         Spares the look at columns of which it tells all.
-
-    Returns
-    -------
-    ThresholdCurve
     """
     if cold_end >= HOTTEST:
         return closed_curve(columns)

@@ -159,10 +159,6 @@ def comparison_sheet(
         Column of the reference part.
     is_rough : bool
         Whether behaviour carries no uncertainty yet: nothing is told apart by it then.
-
-    Returns
-    -------
-    tuple of SheetRow
     """
     asked = {item.measure: item for item in use.criteria if item.struck is None} if use else {}
     wanted = set(asked) | {requirement.measure for requirement in use.requirements} if use else set()

@@ -186,10 +186,6 @@ def judge_use(
     done : callable or None
         Told how many filters are done, of how many.
 
-    Returns
-    -------
-    JudgedUse
-
     Raises
     ------
     StudyError

@@ -91,10 +91,6 @@ def judge_number(asked: Requirement, value: CategoryValue | None, why: str = "",
         Why nothing is known, where that is so.
     rests_on_assumed : str
         What of it is assumed, where that forbids to judge by it.
-
-    Returns
-    -------
-    JudgedRequirement
     """
     row = MEASURE_ROWS.get(asked.measure, MeasureRow(asked.measure, asked.measure, ""))
     limits = _limits_in_words(asked, row)
@@ -127,10 +123,6 @@ def judge_seen(asked: Requirement, observation: Observation, words: str | None) 
         What it is on.
     words : str or None
         What was seen.
-
-    Returns
-    -------
-    JudgedRequirement
     """
     title = _sentence(observation.title)
     wanted = [_choice(observation, word) for word in asked.one_of]

@@ -48,17 +48,6 @@ class Behaviour:
 def behaviour(study: Study, sample: Sample) -> Behaviour:
     """Return what a filter does in its study's engine.
 
-    Parameters
-    ----------
-    study : Study
-        Gives oil and circuit.
-    sample : Sample
-        The filter.
-
-    Returns
-    -------
-    Behaviour
-
     Raises
     ------
     MissingInputsError

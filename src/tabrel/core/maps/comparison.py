@@ -60,10 +60,6 @@ def filter_at_point(point: OperatingPoint, temperature: float, speed: float) -> 
         [°C]
     speed : float
         [rpm]
-
-    Returns
-    -------
-    FilterAtPoint
     """
     both = replace(point, condition="steady"), replace(point, condition="filling")
     onsets = [bypass_onset(operating_point, [speed]).temperature[0] for operating_point in both]

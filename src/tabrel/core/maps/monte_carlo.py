@@ -79,10 +79,6 @@ def sampled_problem(
     scenario : Scenario
         What is thought to be different.
 
-    Returns
-    -------
-    SampledProblem
-
     Raises
     ------
     MissingInputsError, StudyError
@@ -247,10 +243,6 @@ def onset_interval(problem: SampledProblem, speed: float) -> OnsetInterval:
         With its draws.
     speed : float
         [rpm]
-
-    Returns
-    -------
-    OnsetInterval
     """
     return interval_of([sampled_onset(problem, speed)])
 

@@ -59,10 +59,6 @@ def bypass_onset(point: OperatingPoint, speeds: Sequence[float], solved: Operati
         Engine speeds. [rpm]
     solved : OperatingMap or None
         Of the same point, where it is known already: it spares most of the search.
-
-    Returns
-    -------
-    BypassOnset
     """
     check_axes([20.0], speeds)
     speed, valve = np.asarray(speeds, dtype=float), point.filter.valve
@@ -87,10 +83,6 @@ def onset_of_columns(point: OperatingPoint, speed: FloatArray, cold_end: float, 
         Where to start. [°C]
     seen : Seen or None
         As of `threshold_curve`.
-
-    Returns
-    -------
-    ThresholdCurve
     """
     if point.filter.valve is None:
         return closed_curve(len(speed))
@@ -118,11 +110,6 @@ def regulator_opening(point: OperatingPoint, speeds: Sequence[float], solved: Op
         Engine speeds. [rpm]
     solved : OperatingMap or None
         As of `bypass_onset`.
-
-    Returns
-    -------
-    BypassOnset
-        Of the regulator.
     """
     check_axes([20.0], speeds)
     speed = np.asarray(speeds, dtype=float)

@@ -99,10 +99,6 @@ def operating_map(point: OperatingPoint, temperatures: Sequence[float], speeds: 
     speeds : sequence of float, shape (n,)
         Engine speeds, above zero. [rpm]
 
-    Returns
-    -------
-    OperatingMap
-
     Raises
     ------
     OutOfRangeError

@@ -137,10 +137,6 @@ def input_sources(
         Whether the map is that of the filter alone, which does without most of the engine.
     scenario : Scenario
         What is thought to be different; what it puts aside is no input.
-
-    Returns
-    -------
-    tuple of InputSource
     """
     unused = {key for best, others in _BETTER_EVIDENCE if best in measured.estimates for key in others}
     if scenario.bypass_opening_kpa is not None:
@@ -225,10 +221,6 @@ def assumption_effects(
         ``steady`` or ``filling``.
     scenario : Scenario
         What is thought to be different.
-
-    Returns
-    -------
-    tuple of Effect
 
     Raises
     ------

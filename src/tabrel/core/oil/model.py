@@ -181,15 +181,6 @@ def oil_model(oil: Oil) -> OilModel:
     Kinematic viscosity is a straight line in ASTM D341 coordinates between neighbouring points, the
     end segments extended; dynamic points become kinematic through the density at their temperature.
 
-    Parameters
-    ----------
-    oil : Oil
-        As stated.
-
-    Returns
-    -------
-    OilModel
-
     Raises
     ------
     OutOfRangeError

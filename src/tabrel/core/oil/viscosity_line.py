@@ -58,15 +58,6 @@ class OilLine:
 def oil_line(oil: Oil) -> OilLine:
     """Return an oil as its line is drawn.
 
-    Parameters
-    ----------
-    oil : Oil
-        As stated.
-
-    Returns
-    -------
-    OilLine
-
     Raises
     ------
     OutOfRangeError
@@ -103,10 +94,6 @@ def with_moved_point(oil: Oil, index: int, temperature: float, kinematic: float)
         Where it now is. [°C]
     kinematic : float
         Where it now is. [m²/s]
-
-    Returns
-    -------
-    Oil
 
     Examples
     --------

@@ -104,10 +104,6 @@ def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: V
     variables : Variables
         For the uncertainty.
 
-    Returns
-    -------
-    BypassEvidence
-
     References
     ----------
     .. [1] ISO 4548-2, test of the bypass valve, for how it is measured; no result here is such a test.

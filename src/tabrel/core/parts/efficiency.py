@@ -44,10 +44,6 @@ def size_in_um_c(size: float, scale: str) -> float:
     scale : str
         ``um(c)``, ``um(b)`` or ``um`` (ISO 4402; linear between the tabulated sizes).
 
-    Returns
-    -------
-    float
-
     Raises
     ------
     OutOfRangeError
@@ -260,10 +256,6 @@ def screening_efficiency(medium: ScreeningMedium, size: float) -> float:
         Dimensions.
     size : float
         Particle size. [µm(c)]
-
-    Returns
-    -------
-    float
 
     References
     ----------

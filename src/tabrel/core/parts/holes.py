@@ -71,10 +71,6 @@ def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) 
         As typed.
     variables : Variables
         Takes up each measured dimension.
-
-    Returns
-    -------
-    MeasuredHoles
     """
     geometries: list[tuple[int, float, HoleGeometry]] = []
     sizes: list[dict[str, Uncertain]] = []

@@ -277,10 +277,6 @@ def media_permeability(
     air_drop : float or None
         Stated differential pressure of that test. [Pa]
 
-    Returns
-    -------
-    Permeability
-
     References
     ----------
     .. [1] ISO 9237, Textiles: Determination of the permeability of fabrics to air.

@@ -110,18 +110,6 @@ def plate_layout(known: Mapping[str, Uncertain], holes: SampleHoles, circuit: Ci
     rectangles lie along their circle. A circle that was not measured runs midway between what bounds it
     inside (thread or centre hole) and outside (gasket).
 
-    Parameters
-    ----------
-    known : mapping
-        Measured quantities by key.
-    holes : SampleHoles
-        Of the filter.
-    circuit : Circuit
-        For the stud.
-
-    Returns
-    -------
-    PlateLayout
     """
     circles = _circles(known, circuit)
     by_key = {circle.key: circle for circle in circles}

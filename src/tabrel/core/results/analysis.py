@@ -76,26 +76,12 @@ def analyse_sample(sample: Sample, circuit: Circuit | None) -> SampleAnalysis:
         As typed; must have passed `rules.study.check_sample`.
     circuit : Circuit or None
         Of the engine, for its stud and adapter.
-
-    Returns
-    -------
-    SampleAnalysis
     """
     return analyse_measured(measure_sample(sample, circuit))
 
 
 def analyse_measured(measured: MeasuredSample) -> SampleAnalysis:
-    """Return all results and warnings of a measured sample.
-
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measure_sample`.
-
-    Returns
-    -------
-    SampleAnalysis
-    """
+    """Return all results and warnings of a measured sample."""
     variables, strip = measured.variables, measured.strip
     sections, missing = plate_sections(measured.inlet, measured.outlet, measured.adapter, measured.known)
     efficiency, size = efficiency_results(measured)

@@ -214,10 +214,6 @@ def evaluate(template: str, values: dict[str, Uncertain]) -> Uncertain:
     values : dict
         Number by symbol.
 
-    Returns
-    -------
-    uncertain number
-
     Raises
     ------
     ValueError

@@ -333,9 +333,5 @@ def working_of(name: str, measured: MeasuredSample) -> Working:
         Of the result, as in `SampleResults`.
     measured : MeasuredSample
         The filter.
-
-    Returns
-    -------
-    Working
     """
     return CHAINS[name](measured)

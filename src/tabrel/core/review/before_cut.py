@@ -59,11 +59,6 @@ def missing_before_cut(sample: Sample) -> tuple[GateItem, ...]:
     A quantity that has a state ("could not be found", "not applicable" …) is answered, one that was only
     copied is not. Circumference and outside diameter answer for each other.
 
-    Parameters
-    ----------
-    sample : Sample
-        As typed.
-
     Returns
     -------
     tuple of GateItem

@@ -59,10 +59,6 @@ def check_claim(
         Whose units the sentence uses.
     results : mapping or None
         Result by its key in answers, in SI; for claims on results.
-
-    Returns
-    -------
-    ClaimCheck
     """
     if claim.stale is not None:
         return ClaimCheck("stale", f"marked stale: {claim.stale}")

@@ -89,10 +89,6 @@ def echo(text: str, quantity: Quantity, family: UnitFamily, *, used: Sequence[Re
         The readings in use already.
     counted : bool
         Whether the field takes a count before the size.
-
-    Returns
-    -------
-    Echo
     """
     try:
         entry = understand_entry(text, quantity, family, counted=counted)

@@ -125,10 +125,6 @@ def read_reading_table(
         Whose unit a bare number takes; None: it is asked where one is bare.
     own_label : str
         Of the filter that readings without a label are of.
-
-    Returns
-    -------
-    ReadingTable
     """
     try:
         table = read_table(text, decimal=decimal)

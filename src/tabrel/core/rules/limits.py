@@ -58,11 +58,6 @@ def require_shown(path: str, text: str) -> None:
 def check_size(parsed: Any) -> None:
     """Raise `StudyError` where a document, as parsed, is larger or deeper than any study.
 
-    Parameters
-    ----------
-    parsed : object
-        Plain JSON values.
-
     Raises
     ------
     StudyError

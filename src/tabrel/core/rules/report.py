@@ -14,12 +14,6 @@ MOST_LETTERS_OF_NAME = 300
 def check_report_plan(path: str, plan: ReportPlan) -> None:
     """Refuse a plan with too many parts, a part twice, or own text where none belongs.
 
-    Parameters
-    ----------
-    path : str
-        Place in the document.
-    plan : ReportPlan
-
     Raises
     ------
     StudyError

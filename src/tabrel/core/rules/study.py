@@ -46,10 +46,6 @@ BEYOND_ANY_FILTER = 1e6
 def check_study(study: Study) -> None:
     """Raise `StudyError` at the first impossible thing in a study.
 
-    Parameters
-    ----------
-    study : Study
-
     Raises
     ------
     StudyError

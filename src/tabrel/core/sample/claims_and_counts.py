@@ -25,13 +25,6 @@ class ClaimComparison:
 def compare_with_counts(claim: Claim, test: CountedTest) -> ClaimComparison:
     """Return what a counted test says of an efficiency claim.
 
-    Parameters
-    ----------
-    claim : Claim
-        Of an efficiency.
-    test : CountedTest
-        Of the same filter.
-
     Returns
     -------
     ClaimComparison

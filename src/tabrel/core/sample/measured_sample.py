@@ -102,10 +102,6 @@ def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables
         Of the engine, for its stud and adapter.
     variables : Variables or None
         Makes the uncertain numbers; None for first order.
-
-    Returns
-    -------
-    MeasuredSample
     """
     engine_side = circuit or Circuit()
     variables = Variables() if variables is None else variables

@@ -147,10 +147,6 @@ MOST_CORNERS_A_SECOND = 3
 def evened(cycle: CycleTrace) -> CycleTrace:
     """Return a cycle in which whatever changes faster than a second is averaged over a second, not sampled.
 
-    Parameters
-    ----------
-    cycle : CycleTrace
-
     Returns
     -------
     CycleTrace

@@ -212,10 +212,6 @@ def filter_life(
         Of the media at `CLEAN_UP_SIZES`. [-]
     ingress_is_assumed : bool
         Whether nobody stated the ingress.
-
-    Returns
-    -------
-    Life or None
     """
     capacity = dirt_capacity(measured, plan.terminal_ratio or TERMINAL_RATIO)
     if capacity is None:

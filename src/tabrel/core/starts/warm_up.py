@@ -130,10 +130,6 @@ def warm_up(point: OperatingPoint, cycle: CycleTrace, plan: WarmUpPlan) -> WarmU
         Speed over time.
     plan : WarmUpPlan
         From `completed_plan`.
-
-    Returns
-    -------
-    WarmUp
     """
     [start] = followed([_start(_Run(_Course(evened(cycle), plan), point.oil))], solved_alone(point))
     return start
@@ -150,10 +146,6 @@ def warm_ups(sampled: OperatingPoint, count: int, cycle: CycleTrace, plan: WarmU
         Draws.
     cycle, plan : CycleTrace, WarmUpPlan
         As of `warm_up`.
-
-    Returns
-    -------
-    list of WarmUp
     """
     course = _Course(evened(cycle), plan)
     starts = [_start(_Run(course, one_draw(sampled.oil, i))) for i in range(count)]

@@ -187,10 +187,6 @@ def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry], holes
     holes : int or None
         Of how many holes they are; None where it is no size of a hole.
 
-    Returns
-    -------
-    Estimate or None
-
     Raises
     ------
     ReadingTextError

@@ -139,19 +139,7 @@ def _evenly(shares: FloatArray, uncertainty: float) -> FloatArray:
 
 
 def random_quantiles(draws: int, seed: int = SEED) -> Quantiles:
-    """Return quantiles drawn at random; the same name gives the same draws whatever else is drawn.
-
-    Parameters
-    ----------
-    draws : int
-        How many.
-    seed : int
-        Of the generator.
-
-    Returns
-    -------
-    callable
-    """
+    """Return quantiles drawn at random; the same name gives the same draws whatever else is drawn."""
     return lambda name: np.random.default_rng([seed, crc32(name.encode())]).random((draws, 1))
 
 

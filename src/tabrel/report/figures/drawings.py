@@ -77,10 +77,6 @@ def section_drawing(
         Units of the sizes beside it; None for the screen, where a size shows itself when it is in hand.
     keys : collection of str or None
         Of the sizes to be numbered instead, measured or not.
-
-    Returns
-    -------
-    DrawnFilter
     """
     layout = section_layout(measured)
     if family is None:

@@ -37,10 +37,6 @@ def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family
     label : str
     family : str
         Units of the pressure.
-
-    Returns
-    -------
-    Chart
     """
     temperatures = np.linspace(point.oil.coldest_pumping(-40.0), WARMEST, GRID)
     degrees = unit_in("°C", family)

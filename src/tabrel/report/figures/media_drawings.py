@@ -26,10 +26,6 @@ def pack_drawing(measured: MeasuredSample, family: UnitFamily | None = None) -> 
         From `measure_sample`.
     family : str or None
         Units of the sizes beside it; None for the screen.
-
-    Returns
-    -------
-    DrawnFilter
     """
     keys = ("element.outside_diameter", "element.inside_diameter", "element.pleat_count", "element.pleat_depth",
             "media.thickness", "media.backing_thickness")  # fmt: skip
@@ -104,10 +100,6 @@ def strip_drawing(measured: MeasuredSample, family: UnitFamily | None = None) ->
         From `measure_sample`.
     family : str or None
         Units of the sizes beside it; None for the screen.
-
-    Returns
-    -------
-    DrawnFilter or None
     """
     strip = strip_areas(measured)
     if strip is None or strip.length <= 0 or strip.width <= 0:

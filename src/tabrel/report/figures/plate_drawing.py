@@ -22,10 +22,6 @@ def plate_drawing(measured: MeasuredSample, family: UnitFamily | None = None) ->
         From `measure_sample`.
     family : str or None
         Units of the sizes beside it; None for the screen, where a size shows itself when it is in hand.
-
-    Returns
-    -------
-    DrawnFilter
     """
     layout: PlateLayout = measured.plate
     if family is None:

@@ -31,10 +31,6 @@ def valve_drawing(measured: MeasuredSample, family: UnitFamily | None = None) ->
         From `measure_sample`.
     family : str or None
         Units of its lifts and pressures; None for the screen.
-
-    Returns
-    -------
-    DrawnFilter
     """
     return _valve(valve_sizes(measured), measured.bypass.opening.value, measured.bypass.full_open.value, family)
 
