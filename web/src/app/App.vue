@@ -81,8 +81,8 @@ const service = useQuery({ queryKey: queryKeys.service(), queryFn: () => unwrap(
 </script>
 
 <template>
-  <p v-if="service.data.value?.warning" class="read-only" role="status">{{ service.data.value.warning }}. <router-link to="/backups">Backups</router-link></p>
-  <div class="view"><router-view /></div>
+  <p v-if="service.data.value?.warning" class="read-only small flush" role="status">{{ service.data.value.warning }}. <router-link to="/backups">Backups</router-link></p>
+  <div class="view fills"><router-view /></div>
   <KeyHelp />
   <FindBox />
   <!-- what was done is told without interrupting: a status, where the kit would make it an alert -->
@@ -90,16 +90,10 @@ const service = useQuery({ queryKey: queryKeys.service(), queryFn: () => unwrap(
 </template>
 
 <style scoped>
-.view {
-  flex: 1;
-  min-height: 0;
-}
 .read-only {
-  margin: 0;
   padding: 0.3rem 1rem;
   background: var(--rust);
   color: var(--paper);
-  font-size: 0.88rem;
 }
 .read-only a {
   color: inherit;

@@ -42,7 +42,7 @@ function onKey(event: KeyboardEvent) {
     <input
       ref="input"
       v-model="asked"
-      class="asked"
+      class="asked wide"
       placeholder="base plate, flapper, undo, sample name …"
       role="combobox"
       aria-expanded="true"
@@ -55,7 +55,7 @@ function onKey(event: KeyboardEvent) {
       @keydown="onKey"
     />
     <ul id="matches" role="listbox" aria-label="Found">
-      <li
+      <li class="spread"
         v-for="(entry, i) in matches"
         :id="`found-${i}`"
         :key="i"
@@ -64,7 +64,7 @@ function onKey(event: KeyboardEvent) {
         @click="take(entry)"
         @pointermove="at = i"
       >
-        <span class="name">{{ entry.title }}</span>
+        <span class="name sentence">{{ entry.title }}</span>
         <span class="soft">{{ entry.kind }}</span>
       </li>
     </ul>
@@ -74,26 +74,18 @@ function onKey(event: KeyboardEvent) {
 
 <style scoped>
 .asked {
-  width: 100%;
-  font: inherit;
   font-size: 1.1rem;
-  color: inherit;
-  background: var(--paper);
   border: 1px solid var(--hand);
-  border-radius: 8px;
   padding: 0.5rem 0.8rem;
   margin-top: 3px;
   outline-offset: 0;
 }
 ul {
-  list-style: none;
   margin: 0.5rem 0 0;
-  padding: 0;
   min-height: 10rem;
 }
 li {
   display: flex;
-  justify-content: space-between;
   gap: 1rem;
   padding: 0.3rem 0.6rem;
   border-radius: 6px;
@@ -102,8 +94,5 @@ li {
 li[aria-selected='true'] {
   background: var(--hand-wash);
   color: var(--hand);
-}
-.name::first-letter {
-  text-transform: uppercase;
 }
 </style>

@@ -29,7 +29,7 @@ const terms = computed(() => {
 <template>
   <Dialog v-model:visible="help.open" header="Help" modal dismissable-mask :style="{ width: '38rem', height: '80vh' }">
     <SwitchButtons v-model="help.tab" :options="TABS" label="Kind of help" small />
-    <label v-if="help.tab === 'keys'" class="single">
+    <label v-if="help.tab === 'keys'" class="single small">
       <input v-model="preferences.singleKeys" type="checkbox" />
       single keys are commands at maps and tables; at the bench they never are
     </label>
@@ -42,7 +42,7 @@ const terms = computed(() => {
       </template>
     </dl>
     <template v-else>
-      <InputText v-model="help.term" autofocus class="find" size="small" aria-label="Find a term" placeholder="find a term" />
+      <InputText v-model="help.term" autofocus class="find wide" size="small" aria-label="Find a term" placeholder="find a term" />
       <p v-if="!terms.length" class="soft">No term with these words.</p>
       <dl class="terms">
         <template v-for="term in terms" :key="term.term">
@@ -70,17 +70,12 @@ dl {
 .terms dt {
   font-weight: 600;
 }
-dd {
-  margin: 0;
-}
 .single {
   display: block;
   margin-top: 0.8rem;
-  font-size: 0.9rem;
 }
 .find {
   display: block;
-  width: 100%;
   margin-top: 0.8rem;
 }
 </style>

@@ -53,12 +53,12 @@ async function record() {
 </script>
 
 <template>
-  <div class="before-cut">
+  <div class="before-cut scrolls">
     <section class="card missing">
       <h2>{{ cut ? 'Not measured before the cut' : 'Only now, and still missing' }}</h2>
       <ul v-if="missing.length">
         <li v-for="item in missing" :key="item.key">
-          <button type="button" class="link" @click="to(item.key)">{{ item.title }}</button>
+          <button type="button" class="link sentence" @click="to(item.key)">{{ item.title }}</button>
         </li>
       </ul>
       <p v-else class="ready">
@@ -71,14 +71,14 @@ async function record() {
     </section>
     <section class="card">
       <h2>Before you cut</h2>
-      <ul class="cautions">
+      <ul class="cautions bullets small">
         <li v-for="caution in catalogue().cautions" :key="caution">{{ caution }}</li>
       </ul>
     </section>
     <section class="card cut">
       <template v-if="cut">
         <h2>Cut open</h2>
-        <p class="done">
+        <p class="done sentence">
           {{ cut.method }}<template v-if="cut.at">, {{ clock(cut.at) }}</template
           ><template v-if="cut.note">: {{ cut.note }}</template>
         </p>
@@ -97,12 +97,12 @@ async function record() {
             <span class="own"><strong>other</strong> <input v-model="own" aria-label="How it was cut open" placeholder="in your own words" autocomplete="off" @focus="method = OTHER" /></span>
           </label>
         </fieldset>
-        <label class="note">note <input v-model="note" autocomplete="off" placeholder="where it was cut, what fell out" /></label>
-        <label v-if="missing.length" class="sure">
+        <label class="note row">note <input v-model="note" autocomplete="off" placeholder="where it was cut, what fell out" /></label>
+        <label v-if="missing.length" class="sure row">
           <input v-model="sure" type="checkbox" /> I cut all the same; {{ missing.length }}
           {{ missing.length === 1 ? 'thing' : 'things' }} will stay unknown
         </label>
-        <button ref="button" type="submit" class="record">Cut: record it now</button>
+        <button ref="button" type="submit" class="record strong">Cut: record it now</button>
         <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
       </form>
     </section>
@@ -112,7 +112,6 @@ async function record() {
 <style scoped>
 .before-cut {
   height: 100%;
-  overflow-y: auto;
   padding: 0.7rem 0.8rem 2rem;
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
@@ -120,15 +119,10 @@ async function record() {
   align-content: start;
 }
 .card {
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 10px;
   padding: 0.6rem 0.9rem 0.8rem;
 }
 .missing ul {
   margin: 0.3rem 0;
-  padding: 0;
-  list-style: none;
   columns: 2;
   column-gap: 1rem;
 }
@@ -136,22 +130,13 @@ async function record() {
   break-inside: avoid;
 }
 .link {
-  border: 0;
-  background: none;
   padding: 0.14rem 0;
   color: var(--hand);
   text-decoration: underline;
-  text-align: left;
-  cursor: pointer;
-}
-.link::first-letter {
-  text-transform: uppercase;
 }
 .cautions {
   margin: 0.3rem 0 0;
-  padding-left: 1.1rem;
   line-height: 1.4;
-  font-size: 0.92rem;
 }
 .cut {
   grid-column: 1 / -1;
@@ -171,7 +156,7 @@ fieldset label {
   border: 1px solid var(--line);
   border-radius: 8px;
   padding: 0.35rem 0.6rem;
-  font-size: 0.9rem;
+  font-size: var(--small);
 }
 fieldset label.chosen {
   border-color: var(--hand);
@@ -184,28 +169,14 @@ fieldset label.chosen {
 }
 .own input {
   flex: 1;
-  min-width: 0;
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
   padding: 0.1rem 0.5rem;
 }
 .note,
 .sure {
-  display: flex;
-  gap: 0.5rem;
-  align-items: center;
   margin: 0.4rem 0;
 }
 .note input {
   flex: 1;
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
   padding: 0.3rem 0.55rem;
 }
 .record {
@@ -214,18 +185,12 @@ fieldset label.chosen {
   color: var(--paper);
   border-radius: 8px;
   padding: 0.45rem 1.2rem;
-  cursor: pointer;
-  font-weight: 600;
 }
 .done {
   font-size: 1.1rem;
   margin: 0.3rem 0;
 }
-.done::first-letter {
-  text-transform: uppercase;
-}
 .fine {
-  font-size: 0.85rem;
   margin: 0.2rem 0 0;
 }
 .ready {

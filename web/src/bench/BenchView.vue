@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One stage of the bench: readings and what is seen, part by part, everything by keyboard, beside the drawing. */
-import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, ref, toRef } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import ObservationField from '@/entry/ObservationField.vue'
 import EfficiencyPanel from '@/figures/EfficiencyPanel.vue'
@@ -23,19 +23,16 @@ import { listedKey, useKeys } from '@/shared/useKeys'
 import { useFigures } from '@/figures/useFigures'
 import { thingsOfPart } from '@/sample/copies'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
-import { useStops } from '@/shared/useStops'
-import { refusedAt, stationOfKey, useNext } from '@/sample/stations'
+import { useBenchStops } from '@/sample/useBenchStops'
+import { refusedAt, stationOfKey } from '@/sample/stations'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sampleId: number; stage: string }>()
-const route = useRoute()
 const router = useRouter()
 const preferences = usePreferences()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const changes = useBenchChanges(sampleId)
-const root = useTemplateRef<HTMLElement>('root')
-const stops = useStops(root)
 const lit = ref('')
 
 const parts = computed(() => (sheet.data.value?.parts ?? []).filter((part) => part.stage === props.stage))
@@ -85,8 +82,6 @@ function partTitle(part: Schemas['PartOut']): string {
   return same.length > 1 ? `${part.title} ${same.indexOf(part) + 1}` : part.title
 }
 
-const next = useNext(stops)
-
 /** Open the reading that was chosen in the drawing, on this stage or on its own. */
 function pick(key: string) {
   if (stops.focusKey(key)) return
@@ -107,37 +102,28 @@ useKeys([
   listedKey('Esc', 'empty the field'),
 ])
 
-watch(
-  [() => route.query.field, () => sheet.isSuccess.value, () => props.stage],
-  async ([key, ready]) => {
-    if (!ready) return
-    await nextTick()
-    if (typeof key === 'string') {
-      stops.focusKey(key)
-      void router.replace({ query: {} })
-    } else if (stops.handIsFree()) {
-      const empty = root.value?.querySelector<HTMLElement>('[data-answered="false"]')
-      stops.enter(empty ?? stops.stops()[0])
-    }
-  },
-  { immediate: true },
-)
+const { root: station, stops, next, back } = useBenchStops({
+  ready: () => sheet.isSuccess.value && props.stage,
+  begin: (stops) => stops.enter(station.value?.querySelector<HTMLElement>('[data-answered="false"]') ?? stops.stops()[0]),
+})
+/** How every field knows its sample, and where the hand goes from it. */
+const common = computed(() => ({ sampleId: props.sampleId, family: preferences.family, changes, onNext: next, onPrevious: back }))
 </script>
 
 <template>
   <div ref="root" class="bench beside-drawing">
-    <div class="sheet">
-      <ul v-if="generalWarnings.length" class="note warnings">
+    <div class="sheet scrolls">
+      <ul v-if="generalWarnings.length" class="note warnings small wrong">
         <li v-for="warning in generalWarnings" :key="warning.code + warning.where">{{ warning.message }}</li>
       </ul>
       <p v-if="waits" class="said-wrong note" role="status" data-waits>{{ waits }}</p>
       <p v-if="sheet.isPending.value" class="soft note">Fetching the sheet …</p>
       <template v-for="({ key, part }, i) in items" :key="key">
-        <section v-if="part" :id="`part-${part.key}`" class="part" :data-key="part.key">
+        <section v-if="part" :id="`part-${part.key}`" class="part card" :data-key="part.key">
           <h2>
             {{ partTitle(part) }}
             <CopiedMark :things="thingsOfPart(part)" :of="partTitle(part)" />
-            <span v-if="i === 0 && part.fields.some((field) => field.whole_only)" class="soft legend">
+            <span v-if="i === 0 && part.fields.some((field) => field.whole_only)" class="soft legend fine">
               <span class="whole">◐</span> only on the uncut filter
             </span>
           </h2>
@@ -148,11 +134,7 @@ watch(
             :with-group="part.hole_group !== null && place === 0"
             :field="field"
             :hole-group-id="part.hole_group?.id"
-            :sample-id="sampleId"
-            :family="preferences.family"
-            :changes="changes"
-            @next="next"
-            @previous="stops.step(-1)"
+            v-bind="common"
             @here="lit = field.key"
           />
           <template v-for="item in part.observations" :key="item.key">
@@ -162,12 +144,12 @@ watch(
               :value="item.value"
               :set="changes.setObservation"
               @next="next"
-              @previous="stops.step(-1)"
+              @previous="back"
               @here="lit = item.key"
             />
           </template>
         </section>
-        <section v-else class="part">
+        <section v-else class="part card">
           <HolesEntry
             :placement="placement!"
             :title="parts.some((part) => part.hole_group) ? 'More holes' : 'Holes'"
@@ -175,16 +157,16 @@ watch(
             :family="preferences.family"
             :add="changes.addHoles"
             @next="next"
-            @previous="stops.step(-1)"
+            @previous="back"
             @here="lit = `holes.${placement}`"
           />
         </section>
       </template>
-      <section v-if="detailsHere.length && sheet.data.value" class="part details">
-        <DetailFields :sample-id="sampleId" :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
+      <section v-if="detailsHere.length && sheet.data.value" class="part details card">
+        <DetailFields :sample-id="sampleId" :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="back" />
       </section>
     </div>
-    <aside v-if="hasPlate && sheet.data.value" class="drawing" tabindex="0" aria-label="Plate from below">
+    <aside v-if="hasPlate && sheet.data.value" class="drawing stack" tabindex="0" aria-label="Plate from below">
       <SectionDrawing
         v-if="showsSection && figures.data.value"
         :section="figures.data.value.section"
@@ -193,10 +175,10 @@ watch(
         @pick="pick"
       />
       <ServedDrawing v-else :drawing="sheet.data.value.plate.drawing" :lit="lit" :family="preferences.family" class="plate picture" @pick="pick" />
-      <p v-if="sheet.data.value.plate.drawing.note" class="soft dashes">{{ sheet.data.value.plate.drawing.note }}</p>
+      <p v-if="sheet.data.value.plate.drawing.note" class="soft dashes fine flush">{{ sheet.data.value.plate.drawing.note }}</p>
       <PlateFigures :plate="sheet.data.value.plate" :family="preferences.family" />
     </aside>
-    <aside v-else-if="figures.data.value" class="drawing" tabindex="0" aria-label="Figures">
+    <aside v-else-if="figures.data.value" class="drawing stack" tabindex="0" aria-label="Figures">
       <SectionDrawing
         v-if="showsSection && drawingInHand !== 'valve'"
         :section="figures.data.value.section"
@@ -233,14 +215,10 @@ watch(
 
 <style scoped>
 .sheet {
-  overflow-y: auto;
   padding: 0.7rem 0.8rem 4rem;
   scroll-behavior: auto;
 }
 .part {
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 10px;
   margin-bottom: 0.8rem;
   overflow: hidden;
 }
@@ -254,7 +232,6 @@ watch(
   float: right;
   font-family: var(--body);
   font-weight: 400;
-  font-size: 0.82rem;
 }
 .whole {
   color: var(--amber-ink);
@@ -265,15 +242,7 @@ watch(
 .warnings li::first-letter {
   text-transform: uppercase;
 }
-.warnings {
-  color: var(--rust);
-  padding-left: 0;
-  list-style: none;
-  font-size: 0.9rem;
-}
 .drawing {
-  display: flex;
-  flex-direction: column;
   gap: 0.3rem;
 }
 .picture {
@@ -281,8 +250,6 @@ watch(
   flex: none;
 }
 .dashes {
-  margin: 0;
-  font-size: 0.78rem;
   text-align: center;
 }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Intake: what the study asks, the engine it is for, this sample, and what is claimed of it. */
-import { computed, toRef, useTemplateRef } from 'vue'
+import { computed, toRef } from 'vue'
 import { useRoute } from 'vue-router'
 import DateCodePanel from '@/entry/DateCodePanel.vue'
 import OfferList from '@/entry/OfferList.vue'
@@ -8,12 +8,10 @@ import ClaimList from '@/entry/ClaimList.vue'
 import KeptList from './KeptList.vue'
 import CopiedMark from '@/entry/CopiedMark.vue'
 import DetailFields from '@/entry/DetailFields.vue'
-import { useAskedField } from '@/shared/useAskedField'
 import { details } from '@/catalogue/catalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
-import { useNext } from '@/sample/stations'
-import { useStops } from '@/shared/useStops'
+import { useBenchStops } from '@/sample/useBenchStops'
 import { useStudy } from '@/study/useStudies'
 import { usePreferences } from '@/shared/preferences'
 
@@ -24,9 +22,6 @@ const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const study = useStudy(computed(() => Number(route.params.studyId)))
 const changes = useBenchChanges(sampleId)
-const root = useTemplateRef<HTMLElement>('root')
-const stops = useStops(root)
-const next = useNext(stops)
 
 const GROUPS = [
   { title: 'This sample', prefix: 'sample.' },
@@ -51,11 +46,9 @@ useKeys([
   listedKey('Esc', 'back to the saved value'),
 ])
 
-useAskedField({
+const { next, back } = useBenchStops({
   ready: () => sheet.isSuccess.value,
-  focus: stops.focusKey,
-  otherwise: () => {
-    if (!stops.handIsFree()) return
+  begin: (stops) => {
     const empty = stops.stops().find((stop) => stop.querySelector('input, textarea')?.matches(':placeholder-shown, :not([value])'))
     stops.enter(empty ?? stops.stops()[0])
   },
@@ -63,19 +56,19 @@ useAskedField({
 </script>
 
 <template>
-  <div ref="root" class="intake">
+  <div ref="root" class="intake scrolls">
     <div v-if="sheet.data.value" class="cards">
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
         <h2>{{ group.title }} <CopiedMark :things="of(group.prefix).map((detail) => `details/${detail.key}`)" :of="group.title.toLowerCase()" /></h2>
         <DetailFields :sample-id="sampleId" :details="of(group.prefix)" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :questions="questions" :family="preferences.family"
-          :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)">
+          :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="back">
           <template #after="{ detail }">
             <DateCodePanel v-if="detail.key === 'sample.made'" :sample-id="sampleId" :code="sheet.data.value.details['sample.date_code'] ?? ''" :made="sheet.data.value.details['sample.made'] ?? ''"
           :revision="sheet.data.value.revisions['details/sample.made'] ?? 0" :maker="sheet.data.value.details['sample.maker'] ?? ''" :changes="changes" />
           </template>
         </DetailFields>
-        <p v-if="group.prefix === 'sample.' && sheet.data.value.shelf" class="shelf">{{ sheet.data.value.shelf }}</p>
-        <p v-if="group.prefix === 'engine.'" class="soft note">
+        <p v-if="group.prefix === 'sample.' && sheet.data.value.shelf" class="shelf sentence">{{ sheet.data.value.shelf }}</p>
+        <p v-if="group.prefix === 'engine.'" class="soft note fine">
           Stud and adapter belong to the engine, not to the filter. An adapter changes the flow path.
         </p>
       </section>
@@ -95,7 +88,6 @@ useAskedField({
 <style scoped>
 .intake {
   height: 100%;
-  overflow-y: auto;
   padding: 0.7rem 0.8rem 3rem;
 }
 .cards {
@@ -106,9 +98,6 @@ useAskedField({
   gap: 0.7rem;
 }
 .card {
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 10px;
   padding: 0.5rem 0.9rem 0.7rem;
 }
 .card h2 {
@@ -133,11 +122,7 @@ useAskedField({
   margin: 0.4rem 0 0;
   font-style: italic;
 }
-.shelf::first-letter {
-  text-transform: uppercase;
-}
 .note {
-  font-size: 0.82rem;
   margin: 0.4rem 0 0;
 }
 </style>

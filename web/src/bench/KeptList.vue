@@ -16,10 +16,10 @@ const kept = useQuery({
 <template>
   <section v-if="kept.data.value?.length" class="card kept" aria-label="Also kept">
     <h2>Also kept</h2>
-    <p class="soft">Read with the study document and written back with it; no station computes with it yet.</p>
+    <p class="soft small">Read with the study document and written back with it; no station computes with it yet.</p>
     <details v-for="part in kept.data.value" :key="part.title" :data-kept="part.title">
       <summary>{{ part.title }} <span class="soft">{{ part.rows.length }} values</span></summary>
-      <table>
+      <table class="small">
         <tbody>
           <tr v-for="row in part.rows" :key="row.key">
             <td class="typed">{{ row.key }}</td>
@@ -34,15 +34,9 @@ const kept = useQuery({
 <style scoped>
 p {
   margin: 0.1rem 0 0.3rem;
-  font-size: 0.84rem;
-}
-summary {
-  cursor: pointer;
 }
 table {
   margin: 0.2rem 0 0.5rem 1rem;
-  border-collapse: collapse;
-  font-size: 0.84rem;
 }
 td {
   border-top: 1px solid var(--line);

@@ -89,28 +89,28 @@ async function take() {
 </script>
 
 <template>
-  <div class="table-in plain view">
-    <section class="write" aria-label="The table">
+  <div class="table-in view small">
+    <section class="write scrolls" aria-label="The table">
       <h2 class="small">Readings from a table</h2>
       <label for="readings-text">readings from a table, pasted with its headings, or a CSV or XLSX file</label>
       <textarea id="readings-text" v-model="draft.text" rows="14" class="typed" spellcheck="false" placeholder="filter&#9;can OD [mm]&#9;strip length [m]&#10;Korvath&#9;76.2&#9;1.62" @keydown.ctrl.enter.prevent="take" />
-      <p class="acts">
+      <p class="acts row wrap">
         <label class="tool file">choose a file<input ref="picker" type="file" accept=".csv,.tsv,.txt,.xlsx" class="unseen" @change="onFile" /></label>
         <label v-if="sheets.length > 1">sheet <select aria-label="Sheet of the workbook" @change="begin(sheets[($event.target as HTMLSelectElement).selectedIndex]!.text)"><option v-for="sheet in sheets" :key="sheet.name">{{ sheet.name }}</option></select></label>
         <button type="button" class="tool" :disabled="!isLooked || !preview?.is_complete" data-take @click="take">{{ preview?.is_complete ? `take ${count} reading${count === 1 ? '' : 's'}` : 'take it' }}</button>
       </p>
-      <p v-if="preview?.asks_decimal || draft.decimal" class="ask" data-ask="decimal">
+      <p v-if="preview?.asks_decimal || draft.decimal" class="ask row wrap" data-ask="decimal">
         <span>{{ preview?.asks_decimal ? `“${preview.asks_decimal}” can be read either way: which is one and a half here?` : 'One and a half is written' }}</span>
         <SwitchButtons :model-value="draft.decimal!" :options="DECIMALS" label="Decimal mark" small @update:model-value="draft.decimal = $event" />
       </p>
-      <p v-if="preview?.asks_units || draft.family" class="ask" data-ask="units">
+      <p v-if="preview?.asks_units || draft.family" class="ask row wrap" data-ask="units">
         <span>{{ draft.family ? 'Numbers without a unit are in' : 'Some numbers have no unit: whose are they in?' }}</span>
         <SwitchButtons :model-value="draft.family!" :options="FAMILIES" label="Units of bare numbers" small @update:model-value="draft.family = $event" />
       </p>
       <p v-if="refused || notLooked" class="said-wrong" role="alert">{{ refused || notLooked }}</p>
       <p class="soft fine">A filter a row, a filter a column, or a reading a row. Columns are known by the words of the trade, units by the heading. Numbers stay as they are written, with their unit; nothing is taken before you take it, and each filter can be undone. Readings without a label are of the filter in hand.</p>
     </section>
-    <section class="seen" tabindex="0" role="region" aria-label="What is understood">
+    <section class="seen fills scrolls" tabindex="0" role="region" aria-label="What is understood">
       <p v-for="item in taken" :key="item.sample_id" data-taken>
         <router-link :to="{ name: 'outside', params: { studyId, sampleId: item.sample_id } }">{{ item.label }}</router-link>{{ item.is_new ? ', begun' : '' }}: {{ item.reading_count }} reading{{ item.reading_count === 1 ? '' : 's' }} taken.
       </p>
@@ -120,7 +120,7 @@ async function take() {
           {{ LAYOUTS[preview.layout!] }}: {{ of('understood').length }} understood, {{ of('questioned').length }} questioned, {{ of('refused').length }} refused, {{ of('left_out').length }} left out
         </h2>
         <p v-if="preview.new_labels.length" class="soft">Not in this study yet, and begun when it is taken: {{ preview.new_labels.join(', ') }}.</p>
-        <table>
+        <table class="wide">
           <thead>
             <tr><th scope="col">line</th><th scope="col">filter</th><th scope="col">heading</th><th scope="col">taken for</th><th scope="col">readings</th><th scope="col">what is said</th></tr>
           </thead>
@@ -147,22 +147,13 @@ async function take() {
   display: flex;
   gap: 1.4rem;
   padding: 0.6rem 1rem;
-  font-size: 0.86rem;
   min-height: 0;
 }
 .write {
   flex: 0 1 28rem;
-  overflow: auto;
 }
 textarea {
   white-space: pre;
-}
-.acts,
-.ask {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.6rem;
 }
 .file {
   position: relative;
@@ -171,20 +162,7 @@ textarea {
 .file:focus-within {
   outline: 2px solid var(--hand);
 }
-.fine {
-  font-size: 0.8rem;
-}
-.seen {
-  flex: 1;
-  min-width: 0;
-  overflow: auto;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
 th {
-  text-align: left;
   font-weight: 600;
 }
 th,

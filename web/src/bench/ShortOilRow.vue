@@ -30,8 +30,8 @@ function onKey(event: KeyboardEvent) {
       <option value="">{{ name ? 'another grade …' : 'choose a grade …' }}</option>
       <option v-for="grade in grades" :key="grade" :value="grade">{{ grade }}, typical</option>
     </select>
-    <p class="name">{{ name }}</p>
-    <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
+    <p class="name small flush">{{ name }}</p>
+    <p v-if="refused" class="said-wrong small flush" role="alert">{{ refused }}</p>
   </div>
 </template>
 
@@ -47,17 +47,8 @@ function onKey(event: KeyboardEvent) {
   background: var(--hand-wash);
 }
 select {
-  font: inherit;
-  color: inherit;
   min-height: 2.1rem;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
   padding: 0.15rem 0.4rem;
-}
-p {
-  margin: 0;
-  font-size: 0.9rem;
 }
 .name {
   grid-column: 3 / -1;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The fewest readings, in the order of the hands, with the drawing beside them; everything else is one key away. */
-import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, ref, toRef } from 'vue'
+import { useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { catalogue, details, observations } from '@/catalogue/catalogue'
 import CopiedMark from '@/entry/CopiedMark.vue'
@@ -19,18 +19,15 @@ import { isAnswered, shortKey, stationOfKey } from '@/sample/stations'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { usePreferences } from '@/shared/preferences'
-import { useStops } from '@/shared/useStops'
+import { useBenchStops } from '@/sample/useBenchStops'
 
 const props = defineProps<{ sampleId: number }>()
-const route = useRoute()
 const router = useRouter()
 const preferences = usePreferences()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const changes = useBenchChanges(sampleId)
 const figures = useFigures(sampleId, true)
-const root = useTemplateRef<HTMLElement>('root')
-const stops = useStops(root)
 const lit = ref('')
 
 type Row = Schemas['NeedOut'] & {
@@ -125,30 +122,24 @@ useKeys([
   listedKey('1 … 9, ← →', 'on pictured choices: choose; Enter goes on, Delete takes it back'),
 ])
 
-watch(
-  [() => route.query.field, () => sheet.isSuccess.value],
-  async ([key, ready]) => {
-    if (!ready) return
-    await nextTick()
-    if (typeof key === 'string') {
-      stops.focusKey(key)
-      void router.replace({ query: {} })
-    } else if (stops.handIsFree()) {
-      const unsettled = rows.value.find((row) => row.copied || (!row.answered && !row.met && !row.without))
-      const first = root.value?.querySelector<HTMLElement>('[data-stop][data-copied]')
-      if (unsettled?.copied && first) stops.enter(first)
-      else if (!unsettled || !stops.focusKey(unsettled.key)) stops.enter(stops.stops()[0])
-    }
+const { root: station, stops, back } = useBenchStops({
+  ready: () => sheet.isSuccess.value,
+  begin: (stops) => {
+    const unsettled = rows.value.find((row) => row.copied || (!row.answered && !row.met && !row.without))
+    const first = station.value?.querySelector<HTMLElement>('[data-stop][data-copied]')
+    if (unsettled?.copied && first) stops.enter(first)
+    else if (!unsettled || !stops.focusKey(unsettled.key)) stops.enter(stops.stops()[0])
   },
-  { immediate: true },
-)
+})
+/** How every field knows its sample, and where the hand goes from it. */
+const common = computed(() => ({ sampleId: props.sampleId, family: preferences.family, changes, onNext: next, onPrevious: back }))
 </script>
 
 <template>
   <div ref="root" class="short beside-drawing">
-    <div class="sheet">
-      <section class="part" aria-label="Short sheet">
-        <header>
+    <div class="sheet scrolls">
+      <section class="part card" aria-label="Short sheet">
+        <header class="spread">
           <h2>Short sheet <CopiedMark :things="things" of="the short sheet" /></h2>
           <p class="soft" role="status">
             <template v-if="!left"><template v-if="without.length">Not there yet: {{ without.join(', ') }}.</template><template v-else>All is there for the five results.</template> <router-link :to="{ name: 'map' }">The map of the filter alone</router-link> is computed.</template>
@@ -165,11 +156,7 @@ watch(
                 :with-group="place === 0"
                 :field="{ ...field, title: `${group.hole_group!.count} inlet holes, ${field.title}` }"
                 :hole-group-id="group.hole_group!.id"
-                :sample-id="sampleId"
-                :family="preferences.family"
-                :changes="changes"
-                @next="next"
-                @previous="stops.step(-1)"
+                v-bind="common"
                 @here="lit = field.key"
               />
             </template>
@@ -181,18 +168,14 @@ watch(
               :add="changes.addHoles"
               :data-answered="row.answered"
               @next="next"
-              @previous="stops.step(-1)"
+              @previous="back"
               @here="lit = row.key"
             />
           </template>
           <ReadingField
             v-else-if="row.field"
             :field="row.field"
-            :sample-id="sampleId"
-            :family="preferences.family"
-            :changes="changes"
-            @next="next"
-            @previous="stops.step(-1)"
+            v-bind="common"
             @here="lit = row.key"
           />
           <ObservationField
@@ -201,7 +184,7 @@ watch(
             :value="row.value"
             :set="changes.setObservation"
             @next="next"
-            @previous="stops.step(-1)"
+            @previous="back"
             @here="lit = row.key"
           />
           <ShortOilRow
@@ -210,10 +193,10 @@ watch(
             :grades="catalogue().oil_grades"
             :set="(grade) => changes.setOil({ grade }, sheet.data.value!.revisions.oil ?? 0)"
             @next="next"
-            @previous="stops.step(-1)"
+            @previous="back"
             @here="lit = row.key"
           />
-          <p v-if="!row.answered && (row.ways.length > 1 || row.without)" class="ways soft" :class="{ optional: row.without }">
+          <p v-if="!row.answered && (row.ways.length > 1 || row.without)" class="ways soft fine flush" :class="{ optional: row.without }">
             <template v-if="row.met">Comes from another field already.</template>
             <template v-else-if="row.without">{{ row.without }}</template>
             <template v-else>
@@ -235,25 +218,20 @@ watch(
 
 <style scoped>
 .sheet {
-  overflow-y: auto;
   padding: 0.7rem 0.8rem 2rem;
 }
 .part {
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 10px;
   overflow: hidden;
 }
 header {
   display: flex;
-  justify-content: space-between;
   align-items: baseline;
   padding: 0.35rem 0.9rem;
 }
 header p,
 footer {
   margin: 0;
-  font-size: 0.84rem;
+  font-size: var(--small);
 }
 footer {
   padding: 0.3rem 0.9rem;
@@ -272,10 +250,10 @@ footer {
 }
 .short :deep(label),
 .short :deep(.title) {
-  font-size: 0.88rem;
+  font-size: var(--small);
 }
 .short :deep(.mean) {
-  font-size: 0.88rem;
+  font-size: var(--small);
 }
 .short :deep(.input) {
   min-height: 1.9rem;
@@ -299,9 +277,7 @@ footer {
   width: 5.5rem;
 }
 .ways {
-  margin: 0;
   padding: 0 0.9rem 0.15rem 16.2rem;
-  font-size: 0.78rem;
   line-height: 1.25;
 }
 /* what an optional row adds is said while it is in hand */

@@ -60,7 +60,7 @@ const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? li
 
 <template>
   <section class="panel" aria-label="Engine library">
-    <div class="top">
+    <div class="top row spread">
       <h2>Engine library</h2>
       <button type="button" class="tool" @click="run(() => props.save())">Save this engine</button>
     </div>
@@ -69,7 +69,7 @@ const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? li
       <p v-if="!asked.lines.length" class="fine">“{{ asked.name }}” would change nothing: every line is the same already.</p>
       <template v-else>
         <p class="fine">What “{{ asked.name }}” would change. Tick what is to stay as it is; the rest is marked “from the library”.</p>
-        <table>
+        <table class="wide small">
           <thead>
             <tr>
               <th>
@@ -90,16 +90,16 @@ const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? li
           </tbody>
         </table>
       </template>
-      <div class="acts">
+      <div class="acts row spread">
         <button v-if="asked.lines.length" type="submit" class="tool">Take the engine</button>
         <button type="button" class="tool" @click="asked = null">Leave everything as it is</button>
       </div>
     </form>
-    <ul>
+    <ul class="small">
       <li v-for="item in engines" :key="`${item.id}-${item.name}`">
-        <button type="button" class="link" :data-engine="item.name" @click="look(item.name)">{{ item.name }} …</button>
+        <button type="button" class="link strong" :data-engine="item.name" @click="look(item.name)">{{ item.name }} …</button>
         <span class="soft"> {{ item.id === null ? 'invented, to begin with' : 'saved' }} · {{ item[family] }}</span>
-        <button v-if="item.id !== null" type="button" class="link" :aria-label="`Remove ${item.name} from the library`" @click="run(() => props.remove(item.id!))">remove</button>
+        <button v-if="item.id !== null" type="button" class="link strong" :aria-label="`Remove ${item.name} from the library`" @click="run(() => props.remove(item.id!))">remove</button>
       </li>
     </ul>
     <p class="soft fine">Choosing one shows what it would change. The study gets its own copy; undo brings back what was there.</p>
@@ -107,26 +107,12 @@ const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? li
 </template>
 
 <style scoped>
-.top,
-.acts {
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
-  gap: 0.6rem;
-}
 .lines {
   border: 1px solid var(--hand);
   border-radius: 8px;
   padding: 0.4rem 0.6rem;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.84rem;
-}
 th {
-  text-align: left;
-  font-weight: 500;
   color: var(--ink-soft);
 }
 td {
@@ -138,16 +124,12 @@ td {
 }
 ul {
   margin: 0.2rem 0;
-  padding: 0;
-  list-style: none;
-  font-size: 0.84rem;
 }
 li {
   padding: 0.12rem 0;
   border-bottom: 1px solid var(--line);
 }
 .link {
-  font-weight: 600;
   margin-right: 0.3rem;
 }
 </style>

@@ -1,18 +1,16 @@
 <script setup lang="ts">
 /** Oil and engine: the viscosity line, the circuit with its numbers, the check at the hot point, the library. */
-import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, toRef } from 'vue'
 import CircuitDrawing from './CircuitDrawing.vue'
 import EngineLibrary from './EngineLibrary.vue'
 import DetailFields from '@/entry/DetailFields.vue'
 import HotPointPanel from './HotPointPanel.vue'
 import OilPanel from './OilPanel.vue'
-import { useAskedField } from '@/shared/useAskedField'
 import { catalogue, details } from '@/catalogue/catalogue'
 import { previewEngine, useEngine, useEngineLibrary } from './useEngine'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
-import { useNext } from '@/sample/stations'
-import { useStops } from '@/shared/useStops'
+import { useBenchStops } from '@/sample/useBenchStops'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sampleId: number }>()
@@ -22,9 +20,6 @@ const sheet = useSheet(sampleId)
 const engine = useEngine(sampleId)
 const changes = useBenchChanges(sampleId)
 const library = useEngineLibrary(sampleId)
-const root = useTemplateRef<HTMLElement>('root')
-const stops = useStops(root)
-const next = useNext(stops)
 const part = ref('pump')
 
 /** Which part of the drawing a detail belongs to. */
@@ -45,7 +40,7 @@ const drawn = computed(() => {
 async function choose(name: string) {
   part.value = name
   await nextTick()
-  root.value?.querySelector<HTMLInputElement>('.fields input')?.focus()
+  station.value?.querySelector<HTMLInputElement>('.fields input')?.focus()
 }
 
 useKeys([
@@ -53,35 +48,32 @@ useKeys([
   listedKey('Esc', 'back to the saved value'),
 ])
 
-useAskedField({
+const { root: station, next, back } = useBenchStops({
   ready: () => sheet.isSuccess.value && engine.isSuccess.value,
   before: (key) => (part.value = partOf(key) ?? part.value),
-  focus: stops.focusKey,
-  otherwise: () => {
-    if (stops.handIsFree()) stops.enter(stops.stops()[0])
-  },
+  begin: (stops) => stops.enter(stops.stops()[0]),
 })
 </script>
 
 <template>
   <div ref="root" class="engine">
     <div v-if="engine.data.value && sheet.data.value" class="cards">
-      <div class="card">
+      <div class="card stack">
         <OilPanel :line="engine.data.value.oil" :revision="engine.data.value.oil_revision" :grades="engine.data.value.grades" :family="preferences.family" :set-oil="changes.setOil" />
         <div v-if="engine.data.value.oil" class="two">
-          <DetailFields :sample-id="sampleId" :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
+          <DetailFields :sample-id="sampleId" :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="back" />
         </div>
       </div>
-      <div class="card">
-        <div class="named">
+      <div class="card stack">
+        <div class="named spread">
           <h2>{{ texts['engine.name'] ?? 'Engine' }}</h2>
-          <button type="button" class="link" :class="{ on: part === 'engine' }" @click="choose('engine')">name and source</button>
+          <button type="button" class="link small" :class="{ on: part === 'engine' }" @click="choose('engine')">name and source</button>
         </div>
         <CircuitDrawing :details="drawn" :chosen="part" @choose="choose" />
         <section class="fields" :aria-label="chosen.title">
           <h3>{{ chosen.title }}</h3>
           <div class="two">
-            <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
+            <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="back" />
           </div>
         </section>
         <HotPointPanel
@@ -117,12 +109,7 @@ useAskedField({
   align-items: start;
 }
 .card {
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 10px;
   padding: 0.5rem 0.9rem 0.7rem;
-  display: flex;
-  flex-direction: column;
   gap: 0.45rem;
 }
 .two {
@@ -132,7 +119,7 @@ useAskedField({
 }
 .two :deep(.detail) {
   grid-template-columns: minmax(0, 1fr) 8.8rem;
-  font-size: 0.88rem;
+  font-size: var(--small);
   align-items: start;
 }
 .two :deep(.detail.words) {
@@ -152,16 +139,10 @@ useAskedField({
 }
 .named {
   display: flex;
-  justify-content: space-between;
   align-items: baseline;
 }
 .link {
-  border: 0;
-  padding: 0;
-  background: none;
   text-decoration: underline dotted;
-  cursor: pointer;
-  font-size: 0.84rem;
 }
 .link.on {
   color: var(--hand);

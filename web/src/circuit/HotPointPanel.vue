@@ -32,7 +32,7 @@ const off = computed(() => Math.abs(props.point?.leftover_percent ?? 0) > USUAL_
     <p v-if="problem" class="said-wrong" role="alert" data-hot="problem">{{ problem }}</p>
     <p v-else-if="!point" class="soft fine">Needs {{ missing.length ? missing.map((key) => inputName(key, NO_TITLES)).join(', ') : 'oil, pump, regulator and hot gallery' }}.</p>
     <template v-else>
-      <div class="bar" role="img" :aria-label="shares.map((share) => `${share.name} ${significant(share.value * flow.factor, 3)} ${flow.symbol}`).join(', ')">
+      <div class="bar fine" role="img" :aria-label="shares.map((share) => `${share.name} ${significant(share.value * flow.factor, 3)} ${flow.symbol}`).join(', ')">
         <span v-for="share in shares" :key="share.name" :class="share.name" :style="{ width: `${100 * share.share}%` }">{{ share.share > 0.08 ? share.name : '' }}</span>
       </div>
       <p class="fine">
@@ -62,7 +62,6 @@ const off = computed(() => Math.abs(props.point?.leftover_percent ?? 0) > USUAL_
   border: 1px solid var(--line-strong);
   border-radius: 4px;
   overflow: hidden;
-  font-size: 0.78rem;
   margin-top: 0.2rem;
 }
 .bar span {

@@ -156,8 +156,8 @@ async function onDrop() {
 </script>
 
 <template>
-  <section class="panel plain oil" aria-label="Oil">
-    <div class="top">
+  <section class="panel oil" aria-label="Oil">
+    <div class="top row">
       <h2>Oil</h2>
       <ChoiceField v-model="grade" :options="gradeOptions" label="Typical oil of a grade" @update:model-value="grade && store({ grade })" />
       <form class="read" @submit.prevent="onReading">
@@ -170,7 +170,7 @@ async function onDrop() {
       <p v-if="at" class="fine at" data-oil="reading">
         <strong>{{ significant(at.dynamic, 3) }}</strong> mPa·s dynamic · <strong>{{ significant(at.kinematic, 3) }}</strong> mm²/s kinematic ·
         {{ significant(at.density, 3) }} kg/m³
-        <em v-if="at.still"> · below the pumpability limit</em><em v-else-if="at.extended"> · extended beyond the points</em>
+        <em v-if="at.still" class="wrong"> · below the pumpability limit</em><em v-else-if="at.extended" class="wrong"> · extended beyond the points</em>
       </p>
       <OilChart :line="shown" :family="family" :reading="reading" @read="reading = $event" @drag="onDrag" @drop="onDrop" />
       <table class="points">
@@ -204,23 +204,18 @@ async function onDrop() {
 
 <style scoped>
 .top {
-  display: flex;
   gap: 0.8rem;
-  align-items: center;
 }
 .top h2 {
   margin-right: auto;
 }
 .top label {
-  font-size: 0.88rem;
+  font-size: var(--small);
 }
 .at {
   padding: 0.2rem 0.5rem;
   border-left: 4px solid var(--hand);
   background: var(--hand-wash);
-}
-em {
-  color: var(--rust);
 }
 .read input {
   width: 4rem;

@@ -10,7 +10,7 @@ const PAGES = [
 </script>
 
 <template>
-  <nav class="pages" aria-label="Pages of the comparison">
+  <nav class="pages nowrap" aria-label="Pages of the comparison">
     <RouterLink v-for="page in PAGES" :key="page.name" :to="{ name: page.name }">{{ page.title }}</RouterLink>
   </nav>
 </template>
@@ -19,7 +19,6 @@ const PAGES = [
 .pages {
   display: flex;
   gap: 0.7rem;
-  white-space: nowrap;
 }
 a {
   color: var(--ink-soft);

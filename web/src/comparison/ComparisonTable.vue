@@ -64,7 +64,7 @@ const rows = computed(() =>
 </script>
 
 <template>
-  <table class="comparison">
+  <table class="comparison small wide">
     <thead>
       <tr>
         <th>{{ who }}</th>
@@ -83,7 +83,7 @@ const rows = computed(() =>
       <tr v-for="row in rows" :key="row.key" :class="{ hand: who === 'filter' && row.sample_id === inHand }" :data-side="row.label">
         <td class="who">
           <input type="checkbox" :checked="shown.includes(row.key)" :aria-label="`${row.label} in the slice`" @change="$emit('toggle', row.key)" />
-          <button type="button" class="link" :style="{ '--of': row.colour }" @click="$emit('pick', row.sample_id)"><i /> {{ row.number }} {{ row.label }}</button>
+          <button type="button" class="link strong" :style="{ '--of': row.colour }" @click="$emit('pick', row.sample_id)"><i /> {{ row.number }} {{ row.label }}</button>
         </td>
         <td v-if="row.problem" :colspan="behaviour ? 9 : 8" :class="row.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(row.problem, row.missing, titles) }}</td>
         <template v-else>
@@ -110,25 +110,16 @@ const rows = computed(() =>
 </template>
 
 <style scoped>
-.comparison {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.86rem;
-}
 th {
-  font-weight: 500;
   color: var(--ink-soft);
-  text-align: left;
   vertical-align: bottom;
   border-bottom: 1px solid var(--line-strong);
   padding: 0 0.5rem 0.2rem 0;
-  font-size: 0.8rem;
+  font-size: var(--fine);
   line-height: 1.2;
 }
 th.number {
-  text-align: right;
   white-space: normal;
-  font-family: inherit;
 }
 td {
   padding: 0.22rem 0.5rem 0.22rem 0;
@@ -139,13 +130,6 @@ td {
 }
 .who {
   white-space: nowrap;
-}
-.link {
-  border: 0;
-  background: none;
-  cursor: pointer;
-  font-weight: 600;
-  padding: 0;
 }
 .link i {
   display: inline-block;

@@ -150,8 +150,8 @@ useKeys([
 </script>
 
 <template>
-  <div class="view plain">
-    <header class="head">
+  <div class="view stack">
+    <header class="head row">
       <ComparisonPages />
       <form class="where" @submit.prevent="go">
         <label>at <input v-model="typed.temperature" :aria-label="`Oil temperature in ${down.symbol}`" inputmode="decimal" @change="go" /> {{ down.symbol }}</label>
@@ -179,19 +179,19 @@ useKeys([
         @pick="pick"
         @toggle="toggle"
       />
-      <div class="slice-head">
+      <div class="slice-head row">
         <ChoiceField v-model="quantityName" :options="quantities" label="What the slice shows" />
         <SwitchButtons v-model="along" :options="ALONGS" label="Slice" small />
-        <span v-if="state.running" class="progress">
+        <span v-if="state.running" class="progress small">
           <progress :value="state.done" :max="state.total" aria-label="Monte Carlo" /> {{ share }} %
           <button type="button" class="tool" data-slice="stop" @click="stop">Stop</button>
         </span>
-        <span v-else class="soft small">
+        <span v-else class="soft fine">
           <template v-if="state.failed"><span class="said-wrong">{{ state.failed }}</span></template>
           <template v-else-if="state.stopped">stopped <button type="button" class="tool" data-slice="start" @click="start">start again</button></template>
           <template v-else-if="bands[0]">95 % bands of {{ bands[0].draws }} draws over readings, engine and model<template v-if="bands.some((band) => band.impossible)">, impossible ones left out</template></template>
         </span>
-        <DownloadBar v-if="bands.length" class="right" :name="`slice ${title.toLowerCase()}`" :caption="`${title} along ${acrossTitle}; ${place.condition}; 95 % bands of ${bands[0]?.draws} draws. A model, not a test.`" :drawing="() => chart?.parts() ?? null" :table="rows" />
+        <DownloadBar v-if="bands.length" class="right push" :name="`slice ${title.toLowerCase()}`" :caption="`${title} along ${acrossTitle}; ${place.condition}; 95 % bands of ${bands[0]?.draws} draws. A model, not a test.`" :drawing="() => chart?.parts() ?? null" :table="rows" />
       </div>
       <p v-if="!bands.length && !state.running" class="soft">No slice yet: it needs a filter that can be computed, and a tick before it.</p>
       <SliceChart
@@ -212,15 +212,11 @@ useKeys([
 <style scoped>
 .view {
   height: 100%;
-  display: flex;
-  flex-direction: column;
   padding: 0.5rem 1rem 0.3rem;
   gap: 0.4rem;
 }
 .head,
 .slice-head {
-  display: flex;
-  align-items: center;
   gap: 0.8rem;
 }
 .slice-head :deep(.choice) {
@@ -228,7 +224,7 @@ useKeys([
 }
 .head p {
   margin: 0;
-  font-size: 0.86rem;
+  font-size: var(--small);
 }
 .where {
   display: flex;
@@ -250,17 +246,10 @@ useKeys([
   display: inline-flex;
   align-items: center;
   gap: 0.4rem;
-  font-size: 0.84rem;
 }
 progress {
   accent-color: var(--hand);
   width: 9rem;
-}
-.small {
-  font-size: 0.82rem;
-}
-.right {
-  margin-left: auto;
 }
 .stale {
   opacity: 0.55;

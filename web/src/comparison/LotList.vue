@@ -19,16 +19,16 @@ const shown = (side: Schemas['InBothOut'] | null) => side?.[preferences.family] 
 </script>
 
 <template>
-  <section v-if="numbers.length" class="lots" aria-label="From lot to lot">
-    <h2>From lot to lot</h2>
+  <section v-if="numbers.length" class="lots fine" aria-label="From lot to lot">
+    <h2 class="small">From lot to lot</h2>
     <div v-for="number in numbers" :key="number.maker + number.part_number" :data-lots="number.part_number">
       <p>{{ number.maker }} {{ number.part_number }}: {{ number.specimens.length }} specimens, in the order they were made</p>
-      <ol>
+      <ol class="bullets">
         <li v-for="(specimen, i) in number.specimens" :key="specimen.sample_id">
           {{ specimen.label }} <span class="soft">{{ specimen.study_name }}, {{ specimen.made ? `made ${specimen.made}` : 'date not known' }}</span>
           <template v-if="i">
             <span v-if="!changed(number.pairs[i - 1]!).length" class="soft"> · nothing found changed</span>
-            <ul v-else>
+            <ul v-else class="bullets">
               <li v-for="finding in changed(number.pairs[i - 1]!)" :key="finding.key">{{ finding.part }} {{ finding.title }}: {{ shown(finding.of_first) }} → {{ shown(finding.of_second) }}</li>
             </ul>
           </template>
@@ -40,19 +40,12 @@ const shown = (side: Schemas['InBothOut'] | null) => side?.[preferences.family] 
 
 <style scoped>
 .lots {
-  font-size: 0.82rem;
   margin: 0.6rem 0.3rem;
 }
 h2 {
-  font-size: 0.9rem;
   margin: 0 0 0.2rem;
 }
 p {
   margin: 0.2rem 0;
-}
-ol,
-ul {
-  margin: 0;
-  padding-left: 1.2rem;
 }
 </style>

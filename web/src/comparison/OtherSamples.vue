@@ -18,9 +18,9 @@ const others = useQuery({
 </script>
 
 <template>
-  <section class="others plain" aria-label="Samples of other studies">
+  <section class="others small" aria-label="Samples of other studies">
     <label>find a sample of another study <input v-model="words" placeholder="label, maker, part number or study" autocomplete="off" /></label>
-    <ul v-if="others.data.value?.length">
+    <ul v-if="others.data.value?.length" class="scrolls">
       <li v-for="other in others.data.value" :key="other.sample_id">
         <button type="button" class="tool" :disabled="taken.includes(other.sample_id)" @click="emit('add', other.sample_id)">{{ other.label }}</button>
         <span class="soft">{{ [other.maker, other.part_number].filter(Boolean).join(' ') }} · {{ other.other_study }}</span>
@@ -36,18 +36,14 @@ const others = useQuery({
   border-radius: 6px;
   background: var(--paper);
   padding: 0.4rem 0.7rem;
-  font-size: 0.84rem;
 }
 .others input {
   width: 20rem;
   max-width: 100%;
 }
 ul {
-  list-style: none;
   margin: 0.4rem 0 0;
-  padding: 0;
   max-height: 9rem;
-  overflow: auto;
 }
 li {
   padding: 0.1rem 0;

@@ -89,7 +89,7 @@ function difference(finding: Finding): string {
 </script>
 
 <template>
-  <div class="comparison-page view plain">
+  <div class="comparison-page view">
     <header class="head">
       <ComparisonPages />
       <p class="soft">One part under two names? What is measured on both, with its uncertainty and what two of one kind may differ by.</p>
@@ -100,10 +100,10 @@ function difference(finding: Finding): string {
     <p v-if="parts.error.value" class="said-wrong">{{ parts.error.value.message }}</p>
     <p v-else-if="!parts.data.value" class="soft">Comparing the parts …</p>
     <p v-else-if="labels.length < 2" class="soft">There is one filter only: add another one to compare it with.</p>
-    <div v-else class="both">
-      <div class="left">
-      <table class="grid" aria-label="Every pair">
-        <thead>
+    <div v-else class="both fills">
+      <div class="left scrolls">
+      <table class="grid small" aria-label="Every pair">
+        <thead class="filters">
           <tr>
             <td />
             <th v-for="label in labels.slice(0, -1)" :key="label" scope="col">{{ label }}</th>
@@ -128,18 +128,18 @@ function difference(finding: Finding): string {
           </tr>
         </tbody>
       </table>
-      <p class="soft note">
+      <p class="soft note fine">
         <strong>Different</strong>: farther apart than the uncertainty of both and what two of one kind may differ by (the band).
         <strong>Same</strong>: within it, and read finely enough to have told. Damage, age, workmanship and what a hand feels do not
         count, nor what was copied, published or assumed, nor masses of a used filter.
       </p>
       <LotList :study-id="studyId" />
       </div>
-      <section v-if="pair" class="one" :aria-label="`${pair.first_label} and ${pair.second_label}`">
+      <section v-if="pair" class="one stack fills" :aria-label="`${pair.first_label} and ${pair.second_label}`">
         <h2 data-part="verdict" :class="pair.part_verdict">{{ pair.first_label }} and {{ pair.second_label }}: {{ VERDICTS[pair.part_verdict] }}</h2>
         <p class="soft" data-part="sentence">{{ sentence }}</p>
-        <div class="scroll" tabindex="0" role="region" aria-label="Dimension by dimension">
-          <table class="findings">
+        <div class="scroll fills scrolls" tabindex="0" role="region" aria-label="Dimension by dimension">
+          <table class="findings small wide">
             <thead>
               <tr>
                 <th scope="col"><span class="unseen">dimension or attribute</span></th>
@@ -170,18 +170,14 @@ function difference(finding: Finding): string {
 
 <style scoped>
 .both {
-  flex: 1;
-  min-height: 0;
   display: flex;
   gap: 1.6rem;
 }
 .left {
-  overflow: auto;
   flex: 0 1 27rem;
 }
 .note {
   margin: 0.8rem 0.3rem;
-  font-size: 0.82rem;
   line-height: 1.45;
 }
 .note strong {
@@ -190,11 +186,8 @@ function difference(finding: Finding): string {
 .grid {
   border-collapse: separate;
   border-spacing: 3px;
-  font-size: 0.84rem;
 }
 .grid th {
-  font-weight: 500;
-  text-align: left;
   padding: 0.1rem 0.3rem;
 }
 .cell {
@@ -220,33 +213,18 @@ function difference(finding: Finding): string {
   border-color: var(--hand);
   box-shadow: 0 0 0 1px var(--hand);
 }
-.one {
-  flex: 1;
-  min-width: 0;
-  display: flex;
-  flex-direction: column;
-}
 h2 {
   font-size: 1.05rem;
   margin: 0 0 0.2rem;
 }
 .one p {
   margin: 0 0 0.4rem;
-  font-size: 0.88rem;
+  font-size: var(--small);
 }
 .scroll {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
   border-top: 1px solid var(--line-strong);
 }
-.findings {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.85rem;
-}
 .findings th {
-  text-align: left;
   font-weight: 400;
 }
 .findings thead th {

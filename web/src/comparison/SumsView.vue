@@ -68,24 +68,24 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
 </script>
 
 <template>
-  <div class="comparison-page view plain">
+  <div class="comparison-page view">
     <header class="head">
       <ComparisonPages />
       <p class="soft">Audit of printed sums: each is recomputed with the range that its rounded figures allow. It says what would explain a slip, never who made one.</p>
     </header>
     <p v-if="sums.error.value" class="said-wrong">{{ sums.error.value.message }}</p>
-    <div v-else class="both">
-      <section class="write" aria-label="Write or paste lines">
+    <div v-else class="both fills small">
+      <section class="write scrolls" aria-label="Write or paste lines">
         <label for="sum-text">lines, typed or pasted from a table</label>
         <textarea id="sum-text" v-model="text" rows="5" class="typed" spellcheck="false" placeholder="inlet: 8 holes 0.24 in = 0.362 in2" :data-unsaved="text.trim() ? 'lines of arithmetic' : undefined" @keydown.ctrl.enter.prevent="take" />
-        <p class="acts">
+        <p class="acts row">
           <button type="button" class="tool" :disabled="!isLooked || !understood.length" @click="take">
             keep {{ understood.length === 1 ? 'this line' : `these ${understood.length || ''} lines` }}
           </button>
           <span class="soft">Ctrl+Enter; nothing is kept before</span>
         </p>
         <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
-        <ul v-if="text.trim()" class="preview" aria-label="What is understood">
+        <ul v-if="text.trim()" class="preview bullets" aria-label="What is understood">
           <li v-for="(line, i) in preview" :key="i" :data-preview="line.follows ?? 'wrong'">
             <template v-if="line.follows"><strong :class="line.follows">{{ VERDICTS[line.follows] }}</strong> {{ line.label }}: {{ line.sentence }}.</template>
             <span v-else class="said-wrong">{{ line.problem }}</span>
@@ -95,7 +95,7 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
           <h2 class="small">How a line is written</h2>
           <dl>
             <template v-for="formula in sums.data.value?.formulas" :key="formula.name">
-              <dt>{{ formula.words }}</dt>
+              <dt class="soft">{{ formula.words }}</dt>
               <dd class="typed">{{ formula.written }}</dd>
             </template>
           </dl>
@@ -106,12 +106,12 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
           <p v-for="item in sums.data.value.claimed" :key="item.text" class="fine">{{ item.text }} <button type="button" class="tool" @click="keep(item.text)">recompute and keep</button></p>
         </template>
       </section>
-      <section class="kept" aria-label="Kept lines">
+      <section class="kept stack fills" aria-label="Kept lines">
         <h2 data-part="summary">
           {{ !lines.length ? 'No line is kept with this study yet' : slips ? `${slips} of ${lines.length} lines ${slips === 1 ? 'does' : 'do'} not follow` : lines.length === 1 ? 'The line follows' : `All ${lines.length} lines follow` }}
         </h2>
         <p v-if="lines.length" class="soft fine"><span class="key allowed" /> what the inputs allow <span class="key printed" /> what the printed figure stands for</p>
-        <div class="scroll" tabindex="0" role="region" aria-label="Kept lines, one by one">
+        <div class="scroll fills scrolls" tabindex="0" role="region" aria-label="Kept lines, one by one">
           <article v-for="line in lines" :key="line.id!" :data-sum="line.label">
             <p class="typed">{{ line.text }}</p>
             <p>
@@ -129,20 +129,13 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
 
 <style scoped>
 .both {
-  flex: 1;
-  min-height: 0;
   display: flex;
   gap: 1.8rem;
-  font-size: 0.86rem;
 }
 .write {
   flex: 0 1 28rem;
-  overflow: auto;
 }
 .acts {
-  display: flex;
-  align-items: center;
-  gap: 0.6rem;
   margin: 0.3rem 0;
 }
 h2 {
@@ -150,42 +143,18 @@ h2 {
   margin: 0 0 0.3rem;
 }
 h2.small {
-  font-size: 0.9rem;
+  font-size: var(--small);
   margin: 0.8rem 0 0.2rem;
 }
 dl {
   display: grid;
   grid-template-columns: auto 1fr;
   gap: 0.15rem 0.8rem;
-  margin: 0;
-}
-dt {
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
-}
-.typed {
-  font-family: var(--typed);
-  font-size: 0.82rem;
-}
-.preview {
-  padding-left: 1rem;
-  margin: 0.3rem 0;
 }
 .preview li {
   margin-bottom: 0.3rem;
 }
-.kept {
-  flex: 1;
-  min-width: 0;
-  display: flex;
-  flex-direction: column;
-}
 .scroll {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
   border-top: 1px solid var(--line-strong);
 }
 article {
@@ -224,7 +193,6 @@ article strong {
   background: var(--amber);
 }
 .fine {
-  font-size: 0.82rem;
   margin: 0.2rem 0;
 }
 @media (max-width: 1000px) {

@@ -93,15 +93,7 @@ h3 {
 .along :deep(.chart text) {
   font-size: 12.2px;
 }
-select {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-}
 .fine {
-  font-size: 0.84rem;
   margin: 0.2rem 0 0;
 }
 </style>

@@ -144,7 +144,7 @@ async function onTake() {
 <template>
   <section ref="root" class="card entry" aria-label="Table of counts" data-key="counts">
     <h2>{{ hasCounts ? 'Another table of counts' : 'Counts of a test' }}</h2>
-    <div v-if="!isGrid" class="begin plain">
+    <div v-if="!isGrid" class="begin">
       <label class="unseen" for="counts-text">Table of counts, with its headings</label>
       <textarea
         id="counts-text"
@@ -155,26 +155,26 @@ async function onTake() {
         placeholder="Paste the test house's table here, with its headings: sizes with upstream and downstream beside them, or a row an interval."
         @paste="onPaste"
       />
-      <div class="tools">
+      <div class="tools row wrap">
         <label class="tool file">read CSV … <input type="file" accept=".csv,.txt,.tsv,text/csv,text/plain" aria-label="Read a table of counts from a file" @change="onFile" /></label>
         <button type="button" class="tool" data-begin="type" @click="type">type it cell by cell</button>
         <button v-if="hasCounts" type="button" class="tool" data-begin="edit" @click="edit">change the table there is</button>
         <button v-if="hasCounts" type="button" class="tool" @click="throwAway">close</button>
       </div>
     </div>
-    <ul v-if="preview && (preview.notes.length || preview.settings.length)" class="said soft">
+    <ul v-if="preview && (preview.notes.length || preview.settings.length)" class="bullets soft small">
       <li v-for="sentence in preview.notes" :key="sentence">{{ sentence }}</li>
       <li v-if="preview.settings.length">
         Conditions: {{ preview.settings.map((setting) => `${setting.title} ${setting.text}`).join('; ') }}.
         <button v-if="isGrid && !conditionAtFault" type="button" class="tool" :aria-pressed="opensConditions" @click="opensConditions = !opensConditions">{{ opensConditions ? 'hide their lines' : 'show their lines' }}</button>
       </li>
     </ul>
-    <fieldset v-for="question in preview?.questions ?? []" :key="question.key" class="question" :data-question="question.key">
+    <fieldset v-for="question in preview?.questions ?? []" :key="question.key" class="question wrap" :data-question="question.key">
       <legend>{{ question.words }}</legend>
       <button v-for="[value, words] in question.answers" :key="value" type="button" class="tool" @click="answer(question.key, value!)">{{ words }}</button>
     </fieldset>
     <p v-for="fault in general" :key="fault.id" class="said-wrong" role="alert">{{ fault.words }}</p>
-    <div v-if="isGrid" class="grid-frame">
+    <div v-if="isGrid" class="grid-frame scrolls">
       <table>
         <caption class="unseen">The table, cell by cell</caption>
         <tbody>
@@ -211,7 +211,7 @@ async function onTake() {
       <p class="soft">{{ preview.row_count.toLocaleString('en') }} lines.</p>
       <p v-for="fault in faults.filter((fault) => fault.line !== null)" :key="fault.id" class="said-wrong" role="alert">Line {{ fault.line }}: {{ fault.words }}</p>
     </template>
-    <div v-if="isGrid || preview" class="tools">
+    <div v-if="isGrid || preview" class="tools row wrap">
       <button type="button" class="tool take" data-take :disabled="!preview?.is_complete" @click="onTake">{{ count }}</button>
       <template v-if="isGrid">
         <button type="button" class="tool" data-add="row" @click="addRow">add a line</button>
@@ -226,10 +226,6 @@ async function onTake() {
 
 <style scoped>
 .tools {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.4rem;
-  align-items: center;
   margin-top: 0.4rem;
 }
 .take:not(:disabled) {
@@ -250,37 +246,25 @@ async function onTake() {
 .file:focus-within {
   outline: 2px solid var(--hand);
 }
-.said {
-  margin: 0.3rem 0;
-  padding-left: 1.1rem;
-  font-size: 0.84rem;
-}
 .question {
   border: 1px solid var(--amber);
   background: var(--amber-wash);
   border-radius: 8px;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.4rem;
   margin: 0.4rem 0;
   padding: 0.3rem 0.6rem 0.5rem;
 }
 .question legend {
   float: left;
   width: 100%;
-  font-size: 0.9rem;
+  font-size: var(--small);
 }
 .question legend::first-letter {
   text-transform: uppercase;
 }
 .grid-frame {
-  overflow: auto;
   max-height: 22rem;
   border: 1px solid var(--line);
   border-radius: 6px;
-}
-table {
-  border-collapse: collapse;
 }
 td {
   padding: 0;
@@ -289,9 +273,8 @@ td {
 td input {
   border: 0;
   background: none;
-  color: inherit;
   font-family: var(--typed);
-  font-size: 0.82rem;
+  font-size: var(--fine);
   padding: 0.15rem 0.35rem;
 }
 td input[aria-invalid='true'] {
@@ -302,7 +285,7 @@ td input[aria-invalid='true'] {
   background: var(--slate-wash);
 }
 .meaning td {
-  font-size: 0.76rem;
+  font-size: var(--fine);
   color: var(--ink-soft);
   padding: 0.1rem 0.35rem;
   border: 0;
@@ -310,7 +293,7 @@ td input[aria-invalid='true'] {
 .fault td {
   border: 0;
   padding: 0.05rem 0.35rem 0.3rem;
-  font-size: 0.84rem;
+  font-size: var(--small);
 }
 .drop {
   border: 0;

@@ -133,7 +133,7 @@ const words = computed(() => {
         <text class="middle title" transform="translate(12 150) rotate(-90)">{{ upward === 'beta' ? 'filtration ratio β' : 'efficiency E, %' }}</text>
       </svg>
     </div>
-    <figcaption>
+    <figcaption class="small">
       <template v-if="read">
         <b>{{ read20 }}</b> {{ description }}
         <span class="soft of">{{ read.of }}{{ read.extrapolated ? '; an extrapolation here' : '' }}</span>
@@ -144,9 +144,6 @@ const words = computed(() => {
 </template>
 
 <style scoped>
-.efficiency {
-  margin: 0;
-}
 .stage {
   cursor: crosshair;
   touch-action: pan-y;
@@ -215,7 +212,6 @@ const words = computed(() => {
 }
 figcaption {
   margin-top: 0.25rem;
-  font-size: 0.88rem;
   min-height: 1.4rem;
   padding-left: 2.6rem;
 }

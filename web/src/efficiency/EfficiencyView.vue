@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Micron efficiency: what a test counted, what is claimed, what the dimensions would let one expect. */
-import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
+import { computed, ref, toRef, watch } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
 import AlongTest from './AlongTest.vue'
 import CountTableEntry from './CountTableEntry.vue'
@@ -12,13 +12,11 @@ import { details } from '@/catalogue/catalogue'
 import { saveText } from '@/shared/download'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useActions } from '@/shared/actions'
-import { useAskedField } from '@/shared/useAskedField'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useEfficiency } from './useEfficiency'
 import { usePreferences } from '@/shared/preferences'
 import { useRefusal } from '@/shared/useRefusal'
-import { useNext } from '@/sample/stations'
-import { useStops } from '@/shared/useStops'
+import { useBenchStops } from '@/sample/useBenchStops'
 import type { Upward } from './efficiencyChart'
 
 const props = defineProps<{ sampleId: number }>()
@@ -27,9 +25,6 @@ const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const station = useEfficiency(sampleId)
 const changes = useBenchChanges(sampleId)
-const root = useTemplateRef<HTMLElement>('root')
-const stops = useStops(root)
-const next = useNext(stops)
 const { refused, guarded } = useRefusal()
 
 const upward = ref<Upward>('percent')
@@ -78,17 +73,14 @@ useActions(() => [
   { title: 'Enter a table of counts', words: ['particle counts', 'paste', 'csv', 'test'], run: begin },
   ...(hasCounts.value ? [{ title: 'Save the counts as CSV', words: ['export', 'download'], run: () => void save() }] : []),
 ])
-useAskedField({
+const { next, back } = useBenchStops({
   ready: () => sheet.isSuccess.value && station.isSuccess.value,
-  focus: stops.focusKey,
-  otherwise: () => {
-    if (stops.handIsFree()) stops.focusKey(hasCounts.value ? 'efficiency.crosshair' : 'counts')
-  },
+  begin: (stops) => stops.focusKey(hasCounts.value ? 'efficiency.crosshair' : 'counts'),
 })
 </script>
 
 <template>
-  <div ref="root" class="station-efficiency">
+  <div ref="root" class="station-efficiency stack scrolls">
     <p v-if="station.error.value" class="said-wrong" role="alert">{{ station.error.value.message }}</p>
     <p v-else-if="!station.data.value || !sheet.data.value" class="soft">Fetching what is known …</p>
     <template v-else>
@@ -105,11 +97,11 @@ useAskedField({
       />
       <div class="top">
         <section class="card" aria-label="Efficiency over particle size">
-          <header>
+          <header class="row wrap">
             <h2>Micron efficiency</h2>
             <SwitchButtons v-model="upward" :options="UPWARD" label="Efficiency as" small />
-            <span v-if="test" class="soft what">{{ test.points.length }} sizes, {{ test.intervals_used }} of {{ test.intervals }} interval{{ test.intervals === 1 ? '' : 's' }}</span>
-            <span class="tools">
+            <span v-if="test" class="soft what small">{{ test.points.length }} sizes, {{ test.intervals_used }} of {{ test.intervals }} interval{{ test.intervals === 1 ? '' : 's' }}</span>
+            <span class="tools push">
               <template v-if="hasCounts">
                 <button type="button" class="tool" data-counts="enter" @click="begin">change …</button>
                 <button type="button" class="tool" data-counts="save" @click="save">CSV</button>
@@ -132,7 +124,7 @@ useAskedField({
       <section class="card" aria-label="Conditions of the test">
         <h2>Conditions of the test</h2>
         <div class="conditions">
-          <DetailFields :sample-id="sampleId" :details="conditions" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
+          <DetailFields :sample-id="sampleId" :details="conditions" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="back" />
         </div>
       </section>
     </template>
@@ -142,10 +134,7 @@ useAskedField({
 <style scoped>
 .station-efficiency {
   height: 100%;
-  overflow-y: auto;
   padding: 0.6rem 0.8rem 1.5rem;
-  display: flex;
-  flex-direction: column;
   gap: 0.7rem;
 }
 .station-efficiency > * {
@@ -169,22 +158,14 @@ useAskedField({
   padding: 0.5rem 0.8rem 0.6rem;
 }
 header {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
   gap: 0.3rem 0.7rem;
   margin-bottom: 0.2rem;
 }
-.what {
-  font-size: 0.84rem;
-}
 .tools {
-  margin-left: auto;
   display: flex;
   gap: 0.3rem;
 }
 .legend {
-  font-size: 0.8rem;
   margin: 0.2rem 0 0;
 }
 .conditions {
@@ -193,6 +174,6 @@ header {
   gap: 0 1.2rem;
 }
 .conditions :deep(.detail) {
-  font-size: 0.9rem;
+  font-size: var(--small);
 }
 </style>

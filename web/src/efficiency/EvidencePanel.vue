@@ -64,7 +64,7 @@ const headline = computed(() => {
         </tr>
       </tbody>
     </table>
-    <ul v-if="test?.checks.length" class="checks" aria-label="What speaks against the test">
+    <ul v-if="test?.checks.length" class="checks bullets small" aria-label="What speaks against the test">
       <li v-for="check in test.checks" :key="check.message" :class="{ 'said-wrong': check.is_grave }" :data-check="check.code">{{ check.message }}</li>
     </ul>
     <p v-if="test" class="soft fine">The efficiency is that at the test's flow and viscosity. Counts of different kinds of test do not compare.</p>
@@ -89,8 +89,6 @@ table {
 }
 .checks {
   margin: 0.2rem 0;
-  padding-left: 1rem;
-  font-size: 0.84rem;
 }
 .checks li::first-letter {
   text-transform: uppercase;

@@ -77,11 +77,11 @@ async function markStale(claim: Schemas['ClaimOut']) {
   <section class="claims" data-key="claims">
     <h2>Claims <CopiedMark :things="claims.map((claim) => `claims/${claim.id}`)" of="the claims" /></h2>
     <ul v-if="claims.length">
-      <li v-for="claim in claims" :key="claim.id" :class="claim.verdict" :data-claim="claim.id">
+      <li v-for="claim in claims" :key="claim.id" class="small" :class="claim.verdict" :data-claim="claim.id">
         <span class="verdict">{{ term('verdict', claim.verdict) }}</span>
         <span class="words">
           <span class="said">“{{ claim.words }}”</span>
-          <span class="soft source">
+          <span class="soft source small">
             {{ claim.source }}<template v-if="claim.speaker">, {{ term('speaker', claim.speaker) }}</template
             ><template v-if="claim.seen">, seen {{ claim.seen }}</template> · {{ claim.reason }}
           </span>
@@ -99,7 +99,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
       </li>
     </ul>
     <ul v-if="contradictions.length" class="against" data-contradictions>
-      <li v-for="contradiction in contradictions" :key="contradiction" class="said-wrong">{{ contradiction }}</li>
+      <li v-for="contradiction in contradictions" :key="contradiction" class="said-wrong small">{{ contradiction }}</li>
     </ul>
     <form class="add" data-stop :data-unsaved="wording.trim() || value.trim() ? 'claim' : undefined" @submit.prevent="add" @keydown.escape.stop="empty">
       <label class="wide">
@@ -128,9 +128,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
 
 <style scoped>
 ul {
-  list-style: none;
   margin: 0.3rem 0;
-  padding: 0;
 }
 li {
   display: grid;
@@ -139,7 +137,6 @@ li {
   align-items: baseline;
   border-top: 1px solid var(--line);
   padding: 0.3rem 0;
-  font-size: 0.9rem;
 }
 .against li {
   display: block;
@@ -147,7 +144,7 @@ li {
 .verdict {
   font-family: var(--head);
   font-weight: 600;
-  font-size: 0.82rem;
+  font-size: var(--fine);
   color: var(--ink-soft);
 }
 .confirmed .verdict {
@@ -158,7 +155,6 @@ li {
 }
 .source {
   display: block;
-  font-size: 0.84rem;
 }
 .stale .said {
   text-decoration: line-through;
@@ -184,7 +180,7 @@ li {
 .add .says {
   display: flex;
   flex-direction: column;
-  font-size: 0.8rem;
+  font-size: var(--fine);
   color: var(--ink-soft);
 }
 .add .wide {
@@ -193,8 +189,7 @@ li {
 input,
 select,
 button {
-  font: inherit;
-  font-size: 0.9rem;
+  font-size: var(--small);
   color: var(--ink);
   background: var(--paper);
   border: 1px solid var(--line-strong);
@@ -202,11 +197,8 @@ button {
   padding: 0.25rem 0.5rem;
   min-width: 0;
 }
-button {
-  cursor: pointer;
-}
 .acts button {
-  font-size: 0.8rem;
+  font-size: var(--fine);
   padding: 0.05rem 0.45rem;
 }
 </style>

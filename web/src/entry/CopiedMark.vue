@@ -21,7 +21,7 @@ const label = computed(() => {
 </script>
 
 <template>
-  <span v-if="open.length" class="copied">
+  <span v-if="open.length" class="copied fine">
     <template v-if="of">{{ open.length }} copied from {{ origin }}</template>
     <template v-else-if="named">copied from {{ origin }}</template>
     <button
@@ -43,7 +43,6 @@ const label = computed(() => {
   flex-wrap: wrap;
   align-items: center;
   gap: 0.4rem;
-  font-size: 0.82rem;
   font-weight: 400;
   color: var(--amber-ink);
 }
@@ -52,7 +51,6 @@ button {
   border-radius: 6px;
   background: var(--paper);
   padding: 0.1rem 0.5rem;
-  cursor: pointer;
   display: inline-flex;
   gap: 0.35rem;
   align-items: center;

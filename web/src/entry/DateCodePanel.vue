@@ -41,26 +41,26 @@ const remove = (id: number) => guarded(() => unwrap(client.DELETE('/api/date-cod
 </script>
 
 <template>
-  <div class="codes" data-key="date-code">
-    <p v-for="item in readings" :key="item.rule" class="reading">
+  <div class="codes small" data-key="date-code">
+    <p v-for="item in readings" :key="item.rule" class="reading row wrap">
       <span>by “{{ item.rule }}”: {{ item.words }}<template v-if="item.decade_before">, or ten years before</template></span>
-      <button v-if="item.iso !== made" type="button" @click="take(item.iso)">made on {{ item.iso }}</button>
-      <button v-if="item.decade_before && item.decade_before !== made" type="button" @click="take(item.decade_before)">made on {{ item.decade_before }}</button>
+      <button v-if="item.iso !== made" type="button" class="tool" @click="take(item.iso)">made on {{ item.iso }}</button>
+      <button v-if="item.decade_before && item.decade_before !== made" type="button" class="tool" @click="take(item.decade_before)">made on {{ item.decade_before }}</button>
     </p>
     <p v-if="known.data.value?.says && known.data.value.code === code" class="said-wrong">{{ known.data.value.says }}</p>
-    <button v-if="!stating" type="button" @click="state">Rules of date codes …</button>
+    <button v-if="!stating" type="button" class="tool" @click="state">Rules of date codes …</button>
     <form v-else @submit.prevent="add" @keydown.escape.stop="stating = false">
-      <label>rule <input ref="first" v-model="typed.name" placeholder="its name" autocomplete="off" /></label>
-      <label>pattern <input v-model="typed.pattern" class="typed" placeholder="{Y}{DDD}" autocomplete="off" spellcheck="false" /></label>
-      <label>of maker <input v-model="typed.maker" placeholder="anybody’s" autocomplete="off" /></label>
-      <span class="acts"><button type="submit">Save the rule</button> <button type="button" @click="stating = false">Close</button></span>
-      <dl class="soft">
+      <label class="stack">rule <input ref="first" v-model="typed.name" placeholder="its name" autocomplete="off" /></label>
+      <label class="stack">pattern <input v-model="typed.pattern" class="typed" placeholder="{Y}{DDD}" autocomplete="off" spellcheck="false" /></label>
+      <label class="stack">of maker <input v-model="typed.maker" placeholder="anybody’s" autocomplete="off" /></label>
+      <span class="acts flush"><button type="submit" class="tool">Save the rule</button> <button type="button" class="tool" @click="stating = false">Close</button></span>
+      <dl class="soft fine flush">
         <template v-for="(means, token) in catalogue().date_tokens" :key="token"><dt class="typed">{{ token }}</dt><dd>{{ means }}</dd></template>
       </dl>
-      <ul v-if="known.data.value?.rules.length">
+      <ul v-if="known.data.value?.rules.length" class="bullets flush">
         <li v-for="rule in known.data.value.rules" :key="rule.id">
           <strong>{{ rule.name }}</strong> <span class="typed">{{ rule.pattern }}</span><template v-if="rule.maker"> of {{ rule.maker }}</template>
-          <button type="button" @click="remove(rule.id)">Remove</button>
+          <button type="button" class="tool" @click="remove(rule.id)">Remove</button>
         </li>
       </ul>
     </form>
@@ -71,23 +71,12 @@ const remove = (id: number) => guarded(() => unwrap(client.DELETE('/api/date-cod
 <style scoped>
 .codes {
   margin: 0.1rem 0 0.3rem 11.3rem;
-  font-size: 0.84rem;
 }
 p {
   margin: 0.1rem 0;
 }
 .reading {
-  display: flex;
-  flex-wrap: wrap;
   gap: 0.3rem 0.6rem;
-  align-items: center;
-}
-button {
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  background: var(--paper);
-  padding: 0.12rem 0.5rem;
-  cursor: pointer;
 }
 form {
   display: grid;
@@ -98,38 +87,19 @@ form {
   padding: 0.5rem;
 }
 label {
-  display: flex;
-  flex-direction: column;
   gap: 0.1rem;
 }
 label input {
   width: 100%;
 }
-input {
-  font: inherit;
-  color: inherit;
-  min-width: 0;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 0.2rem 0.45rem;
-}
 .acts,
 dl,
 ul {
   grid-column: 1 / -1;
-  margin: 0;
 }
 dl {
   display: grid;
   grid-template-columns: auto minmax(0, 1fr);
   gap: 0 0.5rem;
-  font-size: 0.78rem;
-}
-dd {
-  margin: 0;
-}
-ul {
-  padding-left: 1rem;
 }
 </style>

@@ -139,10 +139,11 @@ function onKey(event: KeyboardEvent) {
 <template>
   <div class="detail" :class="{ words: detail.kind === 'words' }" :data-key="detail.key" data-stop
     :data-copied="copied.join(' ') || undefined" :data-unsaved="text.trim() === standing.trim() ? undefined : detail.title">
-    <label :for="`detail-${detail.key}`">
+    <label class="sentence" :for="`detail-${detail.key}`">
       {{ detail.title }}<span v-if="detail.whole_only" class="whole" aria-hidden="true" title="before the filter is opened"> ◐</span>
     </label>
     <textarea
+      class="wide"
       v-if="detail.kind === 'long_words'"
       :id="`detail-${detail.key}`"
       ref="input"
@@ -153,6 +154,7 @@ function onKey(event: KeyboardEvent) {
       @blur="keep"
     />
     <select
+      class="wide"
       v-else-if="detail.kind === 'one_of'"
       :id="`detail-${detail.key}`"
       ref="input"
@@ -167,6 +169,7 @@ function onKey(event: KeyboardEvent) {
       <option v-for="choice in detail.choices" :key="choice" :value="choice">{{ choice.replaceAll('_', ' ') }}</option>
     </select>
     <input
+      class="wide"
       v-else
       :placeholder="usual ? `${usual} assumed` : ''"
       :id="`detail-${detail.key}`"
@@ -184,11 +187,11 @@ function onKey(event: KeyboardEvent) {
     <datalist v-if="options?.length || detail.choices.length" :id="`of-${detail.key}`">
       <option v-for="choice in options?.length ? options : detail.choices" :key="choice" :value="choice" />
     </datalist>
-    <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
-    <p v-if="question && !refused" class="said-wrong">{{ question }}</p>
-    <p v-if="marks.length && !refused" class="marks soft">{{ marks.join(' · ') }}</p>
-    <p v-if="copied.length" class="marks"><CopiedMark :things="things" named /></p>
-    <p v-if="!refused && detail.help" class="help soft">{{ detail.help }}</p>
+    <p v-if="refused" class="said-wrong fine" role="alert">{{ refused }}</p>
+    <p v-if="question && !refused" class="said-wrong fine">{{ question }}</p>
+    <p v-if="marks.length && !refused" class="marks soft fine">{{ marks.join(' · ') }}</p>
+    <p v-if="copied.length" class="marks fine"><CopiedMark :things="things" named /></p>
+    <p v-if="!refused && detail.help" class="help soft fine">{{ detail.help }}</p>
     <PractitionerViews v-if="detail.views.length" class="help" :views="detail.views" />
   </div>
 </template>
@@ -201,9 +204,6 @@ function onKey(event: KeyboardEvent) {
   align-items: center;
   padding: 0.16rem 0;
 }
-label::first-letter {
-  text-transform: uppercase;
-}
 .whole {
   color: var(--amber-ink);
   font-size: 0.8em;
@@ -211,12 +211,6 @@ label::first-letter {
 input,
 select,
 textarea {
-  font: inherit;
-  color: inherit;
-  width: 100%;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
   padding: 0.3rem 0.55rem;
   resize: vertical;
 }
@@ -229,7 +223,6 @@ input.typed {
 p {
   grid-column: 2;
   margin: 0.05rem 0 0;
-  font-size: 0.8rem;
 }
 .help {
   display: none;

@@ -48,7 +48,7 @@ function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
 </script>
 
 <template>
-  <div class="bar">
+  <div class="bar row wrap small">
     <label>count <input v-model="count" class="narrow" inputmode="numeric" @change="put()" /></label>
     <label>
       shape
@@ -63,7 +63,7 @@ function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
     <label v-if="group.shape === 'outline'" class="wide">
       points in mm <input v-model="points" @change="put()" />
     </label>
-    <button type="button" @click="change(() => changes.removeHoles(group.id))">Remove</button>
+    <button class="push" type="button" @click="change(() => changes.removeHoles(group.id))">Remove</button>
     <CopiedMark :things="[`holes/${group.id}`]" named />
     <p v-if="refused" class="said-wrong">{{ refused }}</p>
   </div>
@@ -71,18 +71,12 @@ function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
 
 <style scoped>
 .bar {
-  display: flex;
-  flex-wrap: wrap;
   gap: 0.3rem 0.9rem;
-  align-items: center;
   padding: 0.25rem 0.9rem 0.35rem;
-  font-size: 0.86rem;
 }
 input,
 select,
 button {
-  font: inherit;
-  color: inherit;
   background: var(--paper);
   border: 1px solid var(--line-strong);
   border-radius: 5px;
@@ -98,10 +92,6 @@ button {
 .wide input {
   width: 80%;
   font-family: var(--typed);
-}
-button {
-  margin-left: auto;
-  cursor: pointer;
 }
 .bar .said-wrong {
   flex: 1 0 100%;

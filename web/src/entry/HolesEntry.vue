@@ -82,14 +82,14 @@ function onKey(event: KeyboardEvent) {
     <InputText
       :id="`add-${placement}`"
       v-model="text"
-      class="input"
+      class="input typed-face"
       autocomplete="off"
       spellcheck="false"
       :placeholder="family === 'metric' ? '8 x 5.6 mm' : '8 x 7/32 in'"
       :invalid="why !== ''"
       @keydown="onKey"
     />
-    <div class="hint" aria-live="polite">
+    <div class="hint small" aria-live="polite">
       <p v-if="underway.length" class="typed soft">{{ underway.join(', ') }} …</p>
       <p v-if="why || (text.trim() && echo?.problem)" class="said-wrong">{{ why || echo?.problem }}</p>
       <template v-else-if="text.trim() && echo">
@@ -119,7 +119,6 @@ function onKey(event: KeyboardEvent) {
 }
 .input {
   max-width: 22rem;
-  font-family: var(--typed);
   min-height: 2.5rem;
 }
 @media (pointer: coarse) {
@@ -129,7 +128,6 @@ function onKey(event: KeyboardEvent) {
 }
 .hint {
   grid-column: 2;
-  font-size: 0.85rem;
 }
 .hint p {
   margin: 0.15rem 0 0;

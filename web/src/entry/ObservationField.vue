@@ -153,10 +153,10 @@ function onWordsKey(event: KeyboardEvent) {
 <template>
   <div class="observation" :data-key="observation.key" data-stop
     :data-copied="copied.join(' ') || undefined" :data-unsaved="words.trim() ? observation.title : undefined" :data-answered="held !== null" @focusin="$emit('here')" @focusout="onFocusOut">
-    <span :id="`of-${observation.key}`" class="title">
+    <span :id="`of-${observation.key}`" class="title sentence">
       {{ observation.title }}<span v-if="observation.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </span>
-    <div class="choices" :role="observation.several ? 'group' : 'radiogroup'" :aria-labelledby="`of-${observation.key}`" @keydown="onKey" @focusout="settle([])">
+    <div class="choices wrap" :role="observation.several ? 'group' : 'radiogroup'" :aria-labelledby="`of-${observation.key}`" @keydown="onKey" @focusout="settle([])">
       <button
         v-for="(choice, i) in observation.choices"
         :key="choice.value"
@@ -175,7 +175,7 @@ function onWordsKey(event: KeyboardEvent) {
       <input
         v-if="!observation.closed"
         v-model="words"
-        class="words"
+        class="words small"
         :placeholder="others || 'other words'"
         :aria-label="`${observation.title} in other words`"
         tabindex="-1"
@@ -211,16 +211,11 @@ function onWordsKey(event: KeyboardEvent) {
 .observation:focus-within {
   background: var(--hand-wash);
 }
-.title::first-letter {
-  text-transform: uppercase;
-}
 .whole {
   color: var(--amber-ink);
   font-size: 0.8em;
 }
 .choices {
-  display: flex;
-  flex-wrap: wrap;
   gap: 0.35rem;
   align-items: stretch;
 }
@@ -229,11 +224,10 @@ function onWordsKey(event: KeyboardEvent) {
   border-radius: 8px;
   background: var(--paper);
   padding: 0.15rem 0.45rem 0.2rem;
-  cursor: pointer;
   display: flex;
   flex-direction: column;
   align-items: center;
-  font-size: 0.8rem;
+  font-size: var(--fine);
 }
 .choices button[aria-checked='true'] {
   border: 2px solid var(--hand);
@@ -246,12 +240,7 @@ function onWordsKey(event: KeyboardEvent) {
 }
 .words {
   width: 7rem;
-  font: inherit;
-  font-size: 0.85rem;
-  color: inherit;
-  background: var(--paper);
   border: 1px dashed var(--line-strong);
-  border-radius: 8px;
   padding: 0 0.5rem;
 }
 svg path {
@@ -284,7 +273,7 @@ svg .l {
 .views,
 .observation .said-wrong {
   grid-column: 2;
-  font-size: 0.84rem;
+  font-size: var(--small);
   margin: 0.25rem 0 0;
   padding-left: 1rem;
 }

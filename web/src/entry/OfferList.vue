@@ -33,7 +33,7 @@ async function add() {
 <template>
   <section class="offers" data-key="offers">
     <h2>Offers of shops</h2>
-    <table v-if="offers.length">
+    <table v-if="offers.length" class="wide small">
       <thead>
         <tr>
           <th scope="col">Shop</th>
@@ -59,11 +59,11 @@ async function add() {
     </table>
     <p v-if="offers.length" class="soft fine">One piece: pack and delivery of one pack over the pieces in it. Currencies are not converted.</p>
     <form data-stop :data-unsaved="unsaved ? 'offer' : undefined" @submit.prevent="add">
-      <label>shop <input ref="first" v-model="typed.shop" autocomplete="off" /></label>
-      <label>price <input v-model="typed.price" class="typed" placeholder="9.50 EUR" autocomplete="off" /></label>
-      <label>pack of <input v-model="typed.pack_of" class="typed" placeholder="1" inputmode="numeric" autocomplete="off" /></label>
-      <label>delivery <input v-model="typed.delivery" class="typed" placeholder="4.90" autocomplete="off" /></label>
-      <label>seen on <input v-model="typed.seen" class="typed" placeholder="3 Oct" autocomplete="off" /></label>
+      <label class="small stack">shop <input ref="first" v-model="typed.shop" autocomplete="off" /></label>
+      <label class="small stack">price <input v-model="typed.price" class="typed" placeholder="9.50 EUR" autocomplete="off" /></label>
+      <label class="small stack">pack of <input v-model="typed.pack_of" class="typed" placeholder="1" inputmode="numeric" autocomplete="off" /></label>
+      <label class="small stack">delivery <input v-model="typed.delivery" class="typed" placeholder="4.90" autocomplete="off" /></label>
+      <label class="small stack">seen on <input v-model="typed.seen" class="typed" placeholder="3 Oct" autocomplete="off" /></label>
       <button type="submit">Save the offer</button>
     </form>
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
@@ -71,11 +71,6 @@ async function add() {
 </template>
 
 <style scoped>
-table {
-  border-collapse: collapse;
-  width: 100%;
-  font-size: 0.9rem;
-}
 th,
 td {
   text-align: left;
@@ -85,14 +80,9 @@ td {
 }
 thead th {
   border-top: 0;
-  font-size: 0.82rem;
-}
-.number {
-  text-align: right;
-  font-variant-numeric: tabular-nums;
+  font-size: var(--fine);
 }
 .fine {
-  font-size: 0.82rem;
   margin: 0.2rem 0;
 }
 form {
@@ -103,22 +93,14 @@ form {
   margin-top: 0.3rem;
 }
 label {
-  display: flex;
-  flex-direction: column;
-  font-size: 0.85rem;
   gap: 0.15rem;
 }
 input,
 button {
-  font: inherit;
-  color: inherit;
   min-width: 0;
   background: var(--paper);
   border: 1px solid var(--line-strong);
   border-radius: 6px;
   padding: 0.25rem 0.5rem;
-}
-button {
-  cursor: pointer;
 }
 </style>

@@ -4,7 +4,7 @@ defineProps<{ views: readonly string[] }>()
 </script>
 
 <template>
-  <ul class="views">
+  <ul class="views bullets small">
     <li v-for="(view, i) in views" :key="view">
       <strong v-if="i === 0">{{ view }}</strong><template v-else>{{ view }}</template>
     </li>
@@ -14,8 +14,6 @@ defineProps<{ views: readonly string[] }>()
 <style scoped>
 .views {
   margin: 0.3rem 0 0.2rem;
-  padding-left: 1.1rem;
-  font-size: 0.86rem;
   grid-column: 2 / -1;
 }
 </style>

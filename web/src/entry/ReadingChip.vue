@@ -138,7 +138,7 @@ function onKey(event: KeyboardEvent) {
 
 <template>
   <span class="chip-place" @mousedown="pressing">
-    <span v-if="asking === 'correct'" class="asking">
+    <span v-if="asking === 'correct'" class="asking row wrap">
       <label class="because">
         Instead of <span class="typed">{{ reading.text }}</span>
         <InputText
@@ -160,12 +160,12 @@ function onKey(event: KeyboardEvent) {
           <option v-for="[key, word] in reasons" :key="key" :value="key">{{ word }}</option>
         </select>
       </label>
-      <button type="button" class="small" @click="putRight">Correct</button>
-      <button type="button" class="small" @click="ask('aside')">Set aside …</button>
-      <button type="button" class="small" @click="stopAsking">Keep</button>
+      <button type="button" class="tool" @click="putRight">Correct</button>
+      <button type="button" class="tool" @click="ask('aside')">Set aside …</button>
+      <button type="button" class="tool" @click="stopAsking">Keep</button>
       <span v-if="said || refused" class="said-wrong" role="alert">{{ said || refused }}</span>
     </span>
-    <span v-else-if="asking" class="asking">
+    <span v-else-if="asking" class="asking row wrap">
       <label>
         <span>Set aside <span class="typed">{{ reading.text }}</span> because</span>
         <InputText
@@ -179,15 +179,15 @@ function onKey(event: KeyboardEvent) {
         />
       </label>
       <datalist :id="listId"><option v-for="[key, word] in reasons" :key="key" :value="word" /></datalist>
-      <button type="button" class="small" @click="confirm">Set aside</button>
-      <button type="button" class="small" @click="stopAsking">Keep</button>
+      <button type="button" class="tool" @click="confirm">Set aside</button>
+      <button type="button" class="tool" @click="stopAsking">Keep</button>
       <span v-if="said" class="said-wrong">{{ said }}</span>
     </span>
     <button
       v-else-if="reading.set_aside_reason === null"
       ref="chip"
       type="button"
-      class="chip"
+      class="chip boxed"
       :class="{ outlier: reading.outlier, unused: !reading.used, copied: reading.copied_from }"
       tabindex="-1"
       :title="`${told}\nClick, or type the right number, to correct it; Delete, or ×, sets it aside`"
@@ -197,16 +197,16 @@ function onKey(event: KeyboardEvent) {
       @click="pressed($event, () => void ask('correct'))"
       @keydown="onKey"
     >
-      <span v-if="reading.hole !== null" class="about">hole {{ reading.hole }}: </span><span class="typed">{{ reading.text }}</span
-      >{{ ' ' }}<span v-if="about.length" class="about">{{ about.join(', ') }}</span
-      >{{ ' ' }}<span v-if="reading.outlier" class="mark">outlier</span>
-      <span class="cross" aria-hidden="true" @click.stop="pressed($event, () => void ask('aside'))">×</span>
+      <span v-if="reading.hole !== null" class="about fine nowrap soft">hole {{ reading.hole }}: </span><span class="typed">{{ reading.text }}</span
+      >{{ ' ' }}<span v-if="about.length" class="about fine nowrap soft">{{ about.join(', ') }}</span
+      >{{ ' ' }}<span v-if="reading.outlier" class="mark fine wrong">outlier</span>
+      <span class="cross soft" aria-hidden="true" @click.stop="pressed($event, () => void ask('aside'))">×</span>
     </button>
     <button
       v-else
       ref="chip"
       type="button"
-      class="chip set-aside"
+      class="chip set-aside boxed soft"
       tabindex="-1"
       :title="`${told}\nSet aside: ${reading.set_aside_reason}. Click to use it again`"
       @focus="lookBack"
@@ -216,7 +216,7 @@ function onKey(event: KeyboardEvent) {
       @keydown="onKey"
     >
       <s class="typed">{{ reading.text }}</s>
-      <span class="why">{{ reading.set_aside_reason }}</span>
+      <span class="why fine nowrap">{{ reading.set_aside_reason }}</span>
     </button>
   </span>
 </template>
@@ -233,11 +233,7 @@ function onKey(event: KeyboardEvent) {
   display: inline-flex;
   align-items: center;
   gap: 0.4rem;
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  background: var(--paper);
   padding: 0.15rem 0.5rem;
-  cursor: pointer;
   max-width: min(22rem, 100%);
 }
 .chip .typed {
@@ -247,9 +243,6 @@ function onKey(event: KeyboardEvent) {
 .chip .about {
   flex: 0 1000 auto;
   min-width: 0;
-}
-.cross {
-  color: var(--ink-soft);
 }
 .chip:hover .cross {
   color: var(--rust);
@@ -262,36 +255,23 @@ function onKey(event: KeyboardEvent) {
   border: 1px dashed var(--amber);
 }
 .about {
-  font-size: 0.78rem;
-  color: var(--ink-soft);
   overflow: hidden;
   text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .unused {
   opacity: 0.7;
   border-style: dotted;
 }
-.mark {
-  color: var(--rust);
-  font-size: 0.8rem;
-}
 .set-aside {
   border-style: dashed;
-  color: var(--ink-soft);
   background: none;
 }
 .why {
-  font-size: 0.8rem;
   font-style: italic;
   overflow: hidden;
   text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .asking {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
   gap: 0.3rem 0.4rem;
   flex: 1;
   border: 1px solid var(--hand);
@@ -304,7 +284,7 @@ function onKey(event: KeyboardEvent) {
   flex-direction: column;
   gap: 0.15rem;
   flex: 1 0 100%;
-  font-size: 0.88rem;
+  font-size: var(--small);
 }
 .asking .because {
   flex: 0 0 auto;
@@ -316,18 +296,6 @@ function onKey(event: KeyboardEvent) {
   width: 8rem;
 }
 .because select {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
   padding: 0.1rem 0.3rem;
-}
-.small {
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  background: var(--paper);
-  padding: 0.15rem 0.55rem;
-  cursor: pointer;
 }
 </style>

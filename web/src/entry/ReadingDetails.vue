@@ -34,7 +34,7 @@ function leave(event: Event) {
 </script>
 
 <template>
-  <div class="choices" @keydown.enter.prevent="emit('back')" @keydown.escape.prevent="emit('back')">
+  <div class="choices fine" @keydown.enter.prevent="emit('back')" @keydown.escape.prevent="emit('back')">
     <select
       v-model="provenance"
       data-detail="provenance"
@@ -88,18 +88,12 @@ function leave(event: Event) {
   gap: 0.25rem 0.5rem;
   align-items: center;
   margin-top: 0.2rem;
-  font-size: 0.8rem;
 }
 select {
   max-width: 9.5rem;
 }
 select,
 .note {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 5px;
   padding: 0.08rem 0.3rem;
 }
 .note {

@@ -194,7 +194,7 @@ defineExpose({ focus })
     @focusin="intoView"
     @focusout="onFocusOut"
   >
-    <label class="title" :for="`in-${field.key}`">
+    <label class="title sentence" :for="`in-${field.key}`">
       {{ field.title }}<span v-if="field.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </label>
     <div class="entry">
@@ -202,17 +202,17 @@ defineExpose({ focus })
         :id="`in-${field.key}`"
         ref="input"
         v-model="text"
-        class="input"
+        class="input typed-face wide"
         autocomplete="off"
         spellcheck="false"
         :invalid="problem !== ''"
         :aria-describedby="`hint-${field.key}`"
         @keydown="onKey"
       />
-      <span class="unit soft" :title="unit ? `a bare number is ${unit}` : 'a bare number'">{{ unit || 'count' }}</span>
+      <span class="unit soft small" :title="unit ? `a bare number is ${unit}` : 'a bare number'">{{ unit || 'count' }}</span>
     </div>
     <ReadingMean :field="field" :preview="preview" :family="family" :unit="unit" />
-    <div class="chips">
+    <div class="chips wrap">
       <ReadingChip
         v-for="item in field.readings"
         :key="item.id"
@@ -226,9 +226,9 @@ defineExpose({ focus })
         @leave="focus"
       />
       <CopiedMark :things="things" />
-      <span v-for="(typed, i) in underway" :key="`underway-${i}`" class="underway typed">{{ typed }} …</span>
+      <span v-for="(typed, i) in underway" :key="`underway-${i}`" class="underway typed soft">{{ typed }} …</span>
     </div>
-    <div :id="`hint-${field.key}`" class="hint" aria-live="polite">
+    <div :id="`hint-${field.key}`" class="hint small" aria-live="polite">
       <p v-if="problem" class="said-wrong">
         {{ problem }}
         <button v-if="!why && !refused && echo?.correction" type="button" class="key-button" tabindex="-1" @click="correct">
@@ -298,7 +298,7 @@ defineExpose({ focus })
   display: grid;
   grid-template-columns: 9.2rem 10.5rem 9.4rem minmax(0, 1fr);
   align-items: center;
-  column-gap: 0.9rem;
+  gap: 0 0.9rem;
   padding: 0.28rem 0.9rem;
   border-top: 1px solid var(--line);
   scroll-margin-block: 5.5rem;
@@ -309,15 +309,10 @@ defineExpose({ focus })
 .title {
   cursor: pointer;
 }
-.title::first-letter {
-  text-transform: uppercase;
-}
 .entry {
   position: relative;
 }
 .input {
-  width: 100%;
-  font-family: var(--typed);
   font-size: 1.02rem;
   padding-right: 3.6rem;
   min-height: 2.5rem;
@@ -328,15 +323,12 @@ defineExpose({ focus })
   top: 50%;
   transform: translateY(-50%);
   pointer-events: none;
-  font-size: 0.85rem;
 }
 .whole {
   color: var(--amber-ink);
   font-size: 0.8em;
 }
 .chips {
-  display: flex;
-  flex-wrap: wrap;
   gap: 0.3rem;
   min-width: 0;
 }
@@ -362,7 +354,6 @@ defineExpose({ focus })
 }
 .hint {
   grid-column: 2 / -1;
-  font-size: 0.86rem;
 }
 .hint p {
   margin: 0.15rem 0 0;
@@ -373,7 +364,6 @@ defineExpose({ focus })
   border: 1px dashed var(--line-strong);
   border-radius: 6px;
   padding: 0.15rem 0.5rem;
-  color: var(--ink-soft);
 }
 .details {
   display: none;
@@ -389,7 +379,6 @@ defineExpose({ focus })
   color: var(--ink);
   padding: 0 0.4rem;
   margin-left: 0.3rem;
-  cursor: pointer;
 }
 .confirmed {
   font-style: italic;

@@ -28,7 +28,7 @@ const mean = computed(() => {
 
 <template>
   <p
-    class="mean number"
+    class="mean number flush"
     :class="{ preview }"
     :title="mean?.expanded ? `mean ± standard uncertainty; expanded, 95 %: ± ${mean.expanded} ${unit}` : 'mean'"
   >
@@ -43,22 +43,20 @@ const mean = computed(() => {
         ><span v-if="mean.expanded" class="expanded"><template v-if="mean.provenance !== 'measured'">, </template>U {{ mean.expanded }}</span>
       </span>
     </template>
-    <span v-else-if="field.bound" class="none" title="only a bound was read">{{ family === 'metric' ? field.bound.metric : field.bound.inch }}</span>
-    <span v-else-if="field.state" class="none state">{{ term('state', field.state) }}</span>
-    <span v-else class="soft none">not measured</span>
+    <span v-else-if="field.bound" class="none small" title="only a bound was read">{{ family === 'metric' ? field.bound.metric : field.bound.inch }}</span>
+    <span v-else-if="field.state" class="none state small">{{ term('state', field.state) }}</span>
+    <span v-else class="soft none small">not measured</span>
   </p>
 </template>
 
 <style scoped>
 .mean {
-  margin: 0;
   font-size: 0.95rem;
 }
 .line {
   display: block;
 }
 .fine {
-  font-size: 0.76rem;
   line-height: 1.1;
 }
 .preview {
@@ -69,6 +67,5 @@ const mean = computed(() => {
 }
 .none {
   font-family: var(--body);
-  font-size: 0.85rem;
 }
 </style>

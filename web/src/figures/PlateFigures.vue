@@ -20,13 +20,13 @@ const description = computed(
 </script>
 
 <template>
-  <div class="figures">
+  <div class="figures small">
     <section v-if="plate.drawing.problems.length" class="problems" role="alert">
       <p v-for="problem in plate.drawing.problems" :key="problem" class="said-wrong">{{ problem }}</p>
     </section>
     <section>
-      <h3>Inlet hole area</h3>
-      <p v-for="product in products" :key="product" class="number product">{{ product }}</p>
+      <h3 class="small">Inlet hole area</h3>
+      <p v-for="product in products" :key="product" class="number product small">{{ product }}</p>
       <p v-if="!products.length" class="soft">no holes with their sizes yet</p>
       <p v-if="plate.summary.equivalent_diameter_mm" class="fine">
         as one round hole ⌀ {{ significant(plate.summary.equivalent_diameter_mm * length.factor, 3) }} {{ length.symbol }}, edge
@@ -34,8 +34,8 @@ const description = computed(
       </p>
     </section>
     <section v-if="discs.length">
-      <h3>Sections at the plate, to scale</h3>
-      <div class="sections">
+      <h3 class="small">Sections at the plate, to scale</h3>
+      <div class="sections row">
         <svg
           :viewBox="`${-widest - 1} ${-2 * widest - 1} ${2 * widest + 2} ${2 * widest + 2}`"
           width="88"
@@ -59,7 +59,7 @@ const description = computed(
         </ul>
       </div>
     </section>
-    <table v-if="outlets.length">
+    <table v-if="outlets.length" class="fine">
       <thead>
         <tr>
           <th>outlet</th>
@@ -86,18 +86,13 @@ const description = computed(
 .figures {
   display: grid;
   gap: 0.55rem;
-  font-size: 0.84rem;
   align-content: start;
-}
-h3 {
-  font-size: 0.84rem;
 }
 p {
   margin: 0.1rem 0 0;
 }
 .product {
   text-align: left;
-  font-size: 0.92rem;
 }
 .fine {
   line-height: 1.3;
@@ -111,9 +106,7 @@ p {
   text-transform: uppercase;
 }
 .sections {
-  display: flex;
   gap: 0.8rem;
-  align-items: center;
 }
 .sections svg {
   flex: none;
@@ -129,22 +122,10 @@ circle.controls {
   stroke: var(--ink);
 }
 ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
   line-height: 1.35;
 }
-table {
-  border-collapse: collapse;
-  font-size: 0.8rem;
-}
 th {
-  font-weight: 500;
   color: var(--ink-soft);
-  text-align: left;
-}
-th.number {
-  text-align: right;
 }
 th:nth-child(3) {
   width: 4.2rem;

@@ -26,7 +26,7 @@ const ways = computed(() => {
 <template>
   <figure class="section">
     <ServedDrawing :drawing="section" :lit="lit" :family="family" :ways="ways" class="drawn" @pick="$emit('pick', $event)" />
-    <figcaption>
+    <figcaption class="fine soft">
       <span class="unfiltered">unfiltered</span> · <span class="filtered">filtered</span>
       <template v-if="section.svg.includes(&quot;data-way='bypass'&quot;) && !flow"> · <span class="unfiltered">– –</span> past the media when the bypass is open</template>
       <template v-if="section.note"> · {{ section.note }}</template>
@@ -36,15 +36,10 @@ const ways = computed(() => {
 </template>
 
 <style scoped>
-.section {
-  margin: 0;
-}
 .drawn {
   height: 20rem;
 }
 figcaption {
-  font-size: 0.78rem;
-  color: var(--ink-soft);
   text-align: center;
 }
 figcaption .unfiltered {

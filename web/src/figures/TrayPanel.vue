@@ -55,13 +55,13 @@ const yields = computed(() => props.strength.yield_pressure_mpa?.map((mpa) => si
       <rect v-if="rest > 0" class="rest" :x="350 * (weighed / span)" y="2" :width="(350 * rest) / span" height="30" />
       <path v-if="rest < 0" class="over" :d="`M${350 * ((tray.whole_g ?? 0) / span)} 0V34`" />
     </svg>
-    <p class="words" :class="{ 'said-wrong': tray.closes === false }">
+    <p class="words sentence small" :class="{ 'said-wrong': tray.closes === false }">
       {{ tray.words }}<template v-if="difference"
         >: whole less parts {{ difference.value
         }}<template v-if="difference.uncertainty"> ± {{ difference.uncertainty }}</template> {{ mass.symbol }}</template
       >.
     </p>
-    <p class="fine">
+    <p class="fine sentence">
       <template v-for="(part, i) in tray.parts.filter((part) => part.mass_g === null)" :key="part.part"
         ><template v-if="i">, </template
         ><button type="button" class="link" tabindex="-1" @click="$emit('pick', `${part.part}.mass`)">
@@ -71,16 +71,16 @@ const yields = computed(() => props.strength.yield_pressure_mpa?.map((mpa) => si
     </p>
     <template v-if="yields || strength.shell_mass_g">
       <h3>Can, as a comparison only</h3>
-      <p v-if="strength.shell_ratio && strength.shell_mass_g" class="fine">
+      <p v-if="strength.shell_ratio && strength.shell_mass_g" class="fine sentence">
         A steel shell of this wall would weigh {{ significant(strength.shell_mass_g * mass.factor, 3) }} {{ mass.symbol }}; the can
         weighs {{ significant(strength.shell_ratio, 2) }} times that.
       </p>
-      <p v-if="yields" class="fine">
+      <p v-if="yields" class="fine sentence">
         The plain wall of drawn steel yields between {{ yields[0] }} and {{ yields[1] }} {{ pressure.symbol }}; seam or plate
         usually fail first, so this ranks cans and rates none.
       </p>
-      <p v-if="stress" class="fine">With {{ stress.inside }} inside, the hoop stress in it is {{ stress.wall }}.</p>
-      <p v-if="strength.thread_engagement_mm" class="fine">
+      <p v-if="stress" class="fine sentence">With {{ stress.inside }} inside, the hoop stress in it is {{ stress.wall }}.</p>
+      <p v-if="strength.thread_engagement_mm" class="fine sentence">
         Thread engagement {{ significant(strength.thread_engagement_mm * length.factor, 3) }} {{ length.symbol }}.
       </p>
     </template>
@@ -115,11 +115,6 @@ text {
   pointer-events: none;
 }
 .words {
-  font-size: 0.86rem;
   margin: 0.3rem 0 0.1rem;
-}
-.words::first-letter,
-.fine::first-letter {
-  text-transform: uppercase;
 }
 </style>

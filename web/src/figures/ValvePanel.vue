@@ -73,7 +73,7 @@ const springWords = computed(() => {
         </tbody>
       </table>
       <p v-else class="soft">nothing yet says at what pressure it opens</p>
-      <ul class="says">
+      <ul class="says fine">
         <li v-for="item in agreementLines(valve.comparison.agreements)" :key="item.words" :class="{ 'said-wrong': !item.agrees }">
           {{ item.words }}
         </li>
@@ -92,10 +92,7 @@ const springWords = computed(() => {
   max-height: 15rem;
 }
 .says {
-  font-size: 0.82rem;
   margin: 0.2rem 0;
-  list-style: none;
-  padding: 0;
 }
 .says li::first-letter {
   text-transform: uppercase;

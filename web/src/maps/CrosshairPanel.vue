@@ -114,11 +114,11 @@ function go() {
       </template>
       <template v-else>All oil passes the media<template v-if="hasBypass">, bypass closed</template>.</template>
     </p>
-    <dl v-if="pumps" :class="{ compared }">
+    <dl v-if="pumps" class="small" :class="{ compared }">
       <div v-for="row in shown" :key="row.key" :class="{ range: row.value.includes(' ') }" :data-value="row.key">
         <dt>{{ row.title }}</dt>
-        <dd>
-          <span v-if="compared" class="was" title="unchanged">{{ row.unchanged }} →</span>
+        <dd class="nowrap">
+          <span v-if="compared" class="was small soft" title="unchanged">{{ row.unchanged }} →</span>
           <span class="number">{{ row.value }}</span> <span class="soft">{{ row.unit }}</span>
         </dd>
       </div>
@@ -160,8 +160,6 @@ dl {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 0 1.2rem;
-  margin: 0;
-  font-size: 0.88rem;
 }
 dl.compared {
   grid-template-columns: 1fr;
@@ -176,13 +174,7 @@ dl div {
   border-bottom: 1px solid var(--line);
   padding: 0.08rem 0;
 }
-dd {
-  margin: 0;
-  white-space: nowrap;
-}
 .was {
-  color: var(--ink-soft);
-  font-size: 0.84rem;
   margin-right: 0.3rem;
 }
 </style>

@@ -18,20 +18,20 @@ function width(part: number): string {
 <template>
   <section class="losses" :aria-label="alone ? 'Pressure-loss breakdown of the filter alone' : 'Pressure-loss breakdown from pump to gallery'">
     <h2>Pressure-loss breakdown</h2>
-    <p class="sentence" data-losses="sentence">{{ sentence }}</p>
-    <table>
+    <p class="sentence small" data-losses="sentence">{{ sentence }}</p>
+    <table class="wide small">
       <thead>
         <tr>
           <th>{{ alone ? 'inlet to outlet' : 'pump to gallery' }}</th>
-          <th class="bar-head">
+          <th class="bar-head fine">
             <span class="key viscous" /> viscous <span class="key inertial" /> inertial
             <template v-if="rows.some((row) => row.spring > 0)">
               <span class="key spring" /> spring
             </template>
             <template v-if="unchanged.length"> <span class="key was" /> unchanged </template>
           </th>
-          <th class="number">{{ unit.symbol }}</th>
-          <th class="number" :title="alone ? 'of the loss from inlet to outlet' : 'of the loss from pump to gallery'">% of all</th>
+          <th class="number small">{{ unit.symbol }}</th>
+          <th class="number small" :title="alone ? 'of the loss from inlet to outlet' : 'of the loss from pump to gallery'">% of all</th>
         </tr>
       </thead>
       <tbody>
@@ -43,8 +43,8 @@ function width(part: number): string {
             <span class="spring" :style="{ width: width(row.spring) }" />
             <i v-if="before.has(row.name)" class="was" :style="{ left: width(before.get(row.name)!) }" />
           </td>
-          <td class="number">{{ significant(row.total * unit.factor, 3) }}</td>
-          <td class="number">{{ row.share < 0.005 ? '<1' : Math.round(row.share * 100) }}</td>
+          <td class="number small">{{ significant(row.total * unit.factor, 3) }}</td>
+          <td class="number small">{{ row.share < 0.005 ? '<1' : Math.round(row.share * 100) }}</td>
         </tr>
       </tbody>
     </table>
@@ -54,31 +54,17 @@ function width(part: number): string {
 <style scoped>
 .sentence {
   margin: 0.15rem 0 0.4rem;
-  font-size: 0.92rem;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.86rem;
 }
 th {
-  text-align: left;
-  font-weight: 500;
   color: var(--ink-soft);
   border-bottom: 1px solid var(--line-strong);
   padding: 0 0.3rem 0.15rem 0;
   white-space: nowrap;
 }
-th.number {
-  text-align: right;
-}
 td {
   padding: 0.14rem 0.3rem 0.14rem 0;
   border-bottom: 1px solid var(--line);
   white-space: nowrap;
-}
-.bar-head {
-  font-size: 0.8rem;
 }
 .bar {
   width: 46%;
@@ -120,8 +106,5 @@ i.was {
 }
 .spring {
   background: var(--line-strong);
-}
-.number {
-  font-size: 0.88rem;
 }
 </style>

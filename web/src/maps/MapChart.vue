@@ -120,10 +120,10 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <figure class="map">
+  <figure class="map stack">
     <div
       ref="frame"
-      class="frame"
+      class="frame fills"
       tabindex="0"
       role="application"
       aria-label="Operating map; arrow keys move the crosshair, with Shift by four steps"
@@ -191,7 +191,7 @@ function onKey(event: KeyboardEvent) {
         </g>
       </svg>
     </div>
-    <figcaption>
+    <figcaption class="wrap small">
       <span class="legend">
         <span class="soft">{{ significant(scale.low, 2) }}</span>
         <span
@@ -228,8 +228,8 @@ function onKey(event: KeyboardEvent) {
         </svg>
         below the pumpability limit
       </span>
-      <button type="button" class="inputs" data-map="inputs" title="Inputs and sensitivity" @click="emit('inputs')">inputs: {{ inputWords }}</button>
-      <span class="caution soft">
+      <button type="button" class="inputs bare small" data-map="inputs" title="Inputs and sensitivity" @click="emit('inputs')">inputs: {{ inputWords }}</button>
+      <span class="caution soft fine">
         A model, not a test. An open bypass is an emergency path: the vehicle maker's instructions and qualified mechanics
         decide.
       </span>
@@ -240,24 +240,14 @@ function onKey(event: KeyboardEvent) {
 
 <style scoped>
 .inputs {
-  border: 0;
-  padding: 0;
-  background: none;
   text-decoration: underline dotted;
-  cursor: pointer;
-  font-size: 0.84rem;
 }
 .map {
-  margin: 0;
-  display: flex;
-  flex-direction: column;
   min-height: 0;
   min-width: 0;
 }
 .frame {
   position: relative;
-  flex: 1;
-  min-height: 0;
   overflow: hidden;
   cursor: crosshair;
   touch-action: none;
@@ -370,14 +360,8 @@ svg {
   paint-order: stroke;
 }
 figcaption {
-  display: flex;
-  flex-wrap: wrap;
   gap: 0.15rem 0.75rem;
-  font-size: 0.84rem;
   padding: 0.2rem 0 0.1rem 58px;
-}
-.caution {
-  font-size: 0.8rem;
 }
 .legend {
   display: inline-flex;

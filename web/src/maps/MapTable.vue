@@ -18,9 +18,9 @@ const cell = (row: number, column: number) => {
 </script>
 
 <template>
-  <div class="table" tabindex="0" role="region" :aria-label="`${title} as a table`">
-    <table>
-      <caption>
+  <div class="table scrolls" tabindex="0" role="region" :aria-label="`${title} as a table`">
+    <table class="wide small">
+      <caption class="small soft">
         {{ title }}, {{ field.unit.symbol }}; oil temperature in {{ field.temperatureUnit.symbol }} down, {{ field.acrossTitle }} across
       </caption>
       <thead>
@@ -43,18 +43,10 @@ const cell = (row: number, column: number) => {
 
 <style scoped>
 .table {
-  overflow: auto;
   min-height: 0;
-}
-table {
-  border-collapse: collapse;
-  font-size: 0.84rem;
-  width: 100%;
 }
 caption {
   text-align: left;
-  font-size: 0.84rem;
-  color: var(--ink-soft);
   padding-bottom: 0.3rem;
 }
 th {

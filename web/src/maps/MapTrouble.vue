@@ -50,7 +50,7 @@ const toPlace = (key: string) => {
 </script>
 
 <template>
-  <div class="trouble">
+  <div class="trouble scrolls">
     <h2>The map {{ isAlone ? 'of the filter alone' : 'in the engine' }} cannot be computed yet</h2>
     <p v-if="aloneIsThere">
       The map of the filter alone needs no engine, and is there:
@@ -60,7 +60,7 @@ const toPlace = (key: string) => {
       <p>It needs these, in the order of the work; each can be come to in one of several ways, the shortest first.</p>
       <section v-for="group in groups" :key="group.title">
         <h3>{{ group.title }}</h3>
-        <ul>
+        <ul class="bullets">
           <li v-for="need in group.needs" :key="need.title" :data-need="need.title">
             <template v-if="isPlain(need)">
               <router-link v-if="to(need.ways[0]!)" :to="to(need.ways[0]!)!">{{ called(need.title) }}</router-link>
@@ -90,20 +90,12 @@ const toPlace = (key: string) => {
 <style scoped>
 .trouble {
   padding: 1rem 0;
-  overflow-y: auto;
 }
 h3 {
   margin: 0.7rem 0 0.2rem;
 }
-ul {
-  margin: 0;
-  padding-left: 1.1rem;
-}
 li {
   margin: 0.15rem 0;
-}
-strong {
-  font-weight: 600;
 }
 a {
   display: inline-block;

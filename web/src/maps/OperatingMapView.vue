@@ -241,9 +241,9 @@ useKeys([
 </script>
 
 <template>
-  <div class="view">
-    <header class="head">
-      <ChoiceField v-model="quantityName" class="quantity" :options="choices" label="What the map shows" />
+  <div class="view stack">
+    <header class="head row wrap">
+      <ChoiceField v-model="quantityName" class="quantity strong" :options="choices" label="What the map shows" />
       <label v-if="quantity.name === 'media_fraction'" class="size">
         at <input :value="place.size" inputmode="decimal" aria-label="Particle size in µm(c)" @change="setSize" /> µm(c)
       </label>
@@ -264,11 +264,11 @@ useKeys([
       :sheet="sheet.data.value"
       @alone="place.kind = 'alone'"
     />
-    <div v-else class="body" :class="{ stale: active.isPlaceholderData.value && !changed }">
+    <div v-else class="body fills" :class="{ stale: active.isPlaceholderData.value && !changed }">
       <p v-if="!field" class="soft trouble">Computing the map …</p>
       <MapTable v-else-if="asTable" :field="field" :crosshair="crosshair" :title="title" @move="move" />
       <MapChart v-else ref="chart" :field="field" :crosshair="crosshair" :summary="summary" :input-words="inputWords" @move="move" @inputs="place.panel = 'sensitivity'" />
-      <aside>
+      <aside class="stack scrolls">
         <SwitchButtons v-model="place.panel" :options="PANELS" label="Beside the map" small />
         <template v-if="place.panel === 'here' || place.panel === 'what-if'">
           <WhatIfPanel
@@ -305,7 +305,7 @@ useKeys([
               :unchanged="isAlone ? null : stepsBefore"
               :family="preferences.family"
             />
-            <p v-if="leftOut.length" class="soft small">
+            <p v-if="leftOut.length" class="soft fine">
               Not measured, and left out of the loss:
               {{ leftOut.map((key) => term('left_out', key)).join(', ') }}.
             </p>
@@ -336,37 +336,25 @@ useKeys([
 <style scoped>
 .view {
   height: 100%;
-  display: flex;
-  flex-direction: column;
   padding: 0.5rem 1rem 0.3rem;
 }
 .head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.6rem;
   padding-bottom: 0.35rem;
   min-width: 0;
 }
 .head p {
   margin: 0;
-  font-size: 0.82rem;
+  font-size: var(--fine);
   line-height: 1.2;
   flex: 1 1 8rem;
   min-width: 0;
 }
 .quantity {
-  font-weight: 600;
   flex-shrink: 0;
 }
 .size input {
   width: 3.2rem;
-  font: inherit;
   text-align: right;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
 }
 .tools {
   display: inline-flex;
@@ -374,8 +362,6 @@ useKeys([
   align-items: center;
 }
 .body {
-  flex: 1;
-  min-height: 0;
   display: grid;
   grid-template-columns: minmax(0, 1fr) 25.5rem;
   gap: 1rem;
@@ -384,14 +370,10 @@ useKeys([
   opacity: 0.55;
 }
 aside {
-  overflow-y: auto;
-  display: flex;
-  flex-direction: column;
   gap: 0.55rem;
   padding-right: 0.3rem;
 }
 .small {
-  font-size: 0.8rem;
   margin: 0;
 }
 .trouble {

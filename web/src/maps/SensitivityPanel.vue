@@ -50,7 +50,7 @@ const name = (key: string) => (key.startsWith('model.') ? term('assumption', key
       </DataTable>
       <p class="soft fine">Mean change over the map when one assumption alone goes to either end of its 95 % band.</p>
       <details v-for="count in counts" :key="count.provenance" :data-source="count.provenance">
-        <summary>{{ count.keys.length }} {{ term('provenance', count.provenance) }}</summary>
+        <summary class="small">{{ count.keys.length }} {{ term('provenance', count.provenance) }}</summary>
         <p class="fine">{{ count.keys.map(name).join(' · ') }}</p>
       </details>
     </template>
@@ -58,12 +58,8 @@ const name = (key: string) => (key.startsWith('model.') ? term('assumption', key
 </template>
 
 <style scoped>
-summary {
-  cursor: pointer;
-  font-size: 0.88rem;
-}
 td:last-child {
   white-space: normal;
-  font-size: 0.8rem;
+  font-size: var(--fine);
 }
 </style>

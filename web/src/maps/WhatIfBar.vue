@@ -26,10 +26,10 @@ useKeys([
 </script>
 
 <template>
-  <section v-if="changed.length" class="what-if" aria-label="What if" data-what-if>
+  <section v-if="changed.length" class="what-if row wrap small" aria-label="What if" data-what-if>
     <strong>What if</strong>
     <span class="soft">in map, comparison and warm-up:</span>
-    <span v-for="input in changed" :key="input.words" class="changed">
+    <span v-for="input in changed" :key="input.words" class="changed nowrap">
       {{ input.words }}
       <button type="button" class="tool" :aria-label="`${input.words}: as it is again`" @click="place.draft = { ...place.draft, ...input.reset }">×</button>
     </span>
@@ -39,12 +39,8 @@ useKeys([
 
 <style scoped>
 .what-if {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
   gap: 0.2rem 0.7rem;
   padding: 0.15rem 1rem;
-  font-size: 0.84rem;
   background: var(--hand-wash);
   border-bottom: 2px dashed var(--line-strong);
 }
@@ -52,6 +48,5 @@ useKeys([
   display: inline-flex;
   align-items: center;
   gap: 0.2rem;
-  white-space: nowrap;
 }
 </style>

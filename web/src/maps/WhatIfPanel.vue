@@ -128,52 +128,52 @@ async function onRemove() {
 </script>
 
 <template>
-  <section class="panel plain what-if" aria-label="What if">
-    <div class="top">
-      <h2>What if</h2>
+  <section class="panel what-if" aria-label="What if">
+    <div class="top row">
+      <h2 class="nowrap">What if</h2>
       <ChoiceField :model-value="String(chosen?.id ?? '')" :options="savedOptions" label="Saved scenarios" @update:model-value="choose" />
       <button class="tool" type="button" :disabled="!isChanged(draft)" @click="clear">As it is</button>
     </div>
     <p v-if="problem" class="said-wrong" role="alert">{{ problem }}</p>
-    <div class="row">
+    <div class="line small">
       <label for="wi-loading">media resistance</label>
-      <span class="slide">
+      <span class="row">
         <input type="range" min="0" max="2" step="0.05" :value="slide" aria-label="Loading of the media, factor" @input="onSlide" />
         <input id="wi-loading" class="short" v-model="texts.loading" title="times the clean resistance, or dust such as 5 g" @change="onTyped('loading')" /> {{ draft.loading_g ? '' : '×' }}
       </span>
     </div>
-    <div class="row">
+    <div class="line small">
       <label for="wi-oil">another oil</label>
       <ChoiceField input-id="wi-oil" :model-value="draft.oil_grade ?? ''" :options="gradeOptions" label="Another oil" @update:model-value="set({ oil_grade: $event || null })" />
     </div>
-    <div class="row">
+    <div class="line small">
       <label for="wi-stud">stud bore, {{ mm.symbol }}</label>
       <input id="wi-stud" v-model="texts.stud_bore" inputmode="decimal" placeholder="the engine's" @change="onTyped('stud_bore')" />
     </div>
-    <div class="row">
+    <div class="line small">
       <label for="wi-adapter">adapter holes</label>
-      <span>
+      <span class="row">
         <input id="wi-adapter" v-model="texts.adapter_holes" :disabled="!!draft.without_adapter" placeholder="as it is" @change="onTyped('adapter_holes')" />
         <label class="check"><input type="checkbox" :checked="!!draft.without_adapter" @change="set({ without_adapter: ($event.target as HTMLInputElement).checked || null, adapter_holes: null })" /> none</label>
       </span>
     </div>
-    <div class="row">
+    <div class="line small">
       <label for="wi-place">bypass location</label>
       <ChoiceField input-id="wi-place" :model-value="draft.bypass_location ?? ''" :options="locationOptions" label="Bypass location" @update:model-value="set({ bypass_location: ($event || null) as Scenario['bypass_location'] })" />
     </div>
-    <div class="row">
+    <div class="line small">
       <label for="wi-opening">bypass opens at, {{ kpa.symbol }}</label>
       <input id="wi-opening" v-model="texts.bypass_opening" inputmode="decimal" placeholder="as measured" @change="onTyped('bypass_opening')" />
     </div>
-    <div class="row">
+    <div class="line small">
       <label for="wi-leak">defects</label>
       <input id="wi-leak" v-model="texts.leak" placeholder="such as 6 x 0.4 mm" @change="onTyped('leak')" />
     </div>
-    <div class="row">
+    <div class="line small">
       <label for="wi-regulator">regulator</label>
       <ChoiceField input-id="wi-regulator" :model-value="draft.regulator ?? ''" :options="regulatorOptions" label="Regulator" @update:model-value="set({ regulator: ($event || null) as Scenario['regulator'] })" />
     </div>
-    <div class="row">
+    <div class="line small">
       <label for="wi-lift">anti-drainback lift, {{ mm.symbol }}</label>
       <input id="wi-lift" v-model="texts.anti_drain_lift" inputmode="decimal" placeholder="as measured, or left out" @change="onTyped('anti_drain_lift')" />
     </div>
@@ -190,25 +190,13 @@ async function onRemove() {
 
 <style scoped>
 .top {
-  display: flex;
-  gap: 0.6rem;
-  align-items: center;
   margin-bottom: 0.3rem;
 }
-.top h2 {
-  white-space: nowrap;
-}
-.row {
+.line {
   display: grid;
   grid-template-columns: 9.4rem minmax(0, 1fr);
   align-items: center;
   padding: 0.12rem 0;
-  font-size: 0.88rem;
-}
-.row > span {
-  display: flex;
-  gap: 0.4rem;
-  align-items: center;
 }
 input:not([type='range'], [type='checkbox']),
 select {
@@ -221,7 +209,6 @@ select {
 input[type='range'] {
   accent-color: var(--hand);
   flex: 1;
-  min-width: 0;
 }
 .check {
   display: inline-flex;

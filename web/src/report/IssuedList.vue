@@ -33,7 +33,7 @@ const count = (n: number) => (n === 0 ? 'nothing has changed since' : n === 1 ? 
       </p>
       <template v-if="opened === item.id">
         <p v-if="differences.error.value" class="said-wrong">{{ differences.error.value.message }}</p>
-        <ul v-else aria-label="What has changed since">
+        <ul v-else class="bullets" aria-label="What has changed since">
           <li v-for="(difference, i) in differences.data.value" :key="i">
             <span v-if="difference.where !== 'study'">{{ difference.where }}: </span>{{ difference.what }}: <span class="typed">{{ difference.was ?? 'nothing' }}</span> → <span class="typed">{{ difference.now ?? 'nothing' }}</span>
           </li>
@@ -46,10 +46,6 @@ const count = (n: number) => (n === 0 ? 'nothing has changed since' : n === 1 ? 
 <style scoped>
 article p {
   margin: 0.2rem 0;
-}
-ul {
-  margin: 0.2rem 0 0.5rem;
-  padding-left: 1.1rem;
 }
 .what {
   margin-left: 0.4rem;

@@ -83,9 +83,7 @@ const write = (i: number, text: string) => change(text.trim() ? shown.value.map(
 
 <style scoped>
 .parts {
-  list-style: none;
   margin: 0 0 0.5rem;
-  padding: 0;
 }
 li p {
   display: flex;
@@ -99,8 +97,5 @@ li p {
 .acts {
   display: flex;
   gap: 0.5rem;
-}
-.fine {
-  font-size: 0.78rem;
 }
 </style>

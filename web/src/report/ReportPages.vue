@@ -7,7 +7,7 @@ defineProps<{ preview: Schemas['ReportPreviewOut']; stale: boolean }>()
 
 <template>
   <ol class="pages" :class="{ stale }" aria-label="Pages of the draft">
-    <li v-for="(page, i) in preview.pages" :key="i">
+    <li v-for="(page, i) in preview.pages" :key="i" class="stack fine">
       <img
         :src="`/api/report-previews/${preview.key}/pages/${i + 1}`"
         :alt="`Page ${i + 1} of ${preview.pages.length}`"
@@ -23,19 +23,14 @@ defineProps<{ preview: Schemas['ReportPreviewOut']; stale: boolean }>()
 
 <style scoped>
 .pages {
-  list-style: none;
-  margin: 0;
   padding: 0 0.6rem 1rem;
 }
 .pages.stale {
   opacity: 0.55;
 }
 li {
-  display: flex;
-  flex-direction: column;
   align-items: center;
   margin-bottom: 0.9rem;
-  font-size: 0.78rem;
 }
 img {
   width: min(100%, 46rem);

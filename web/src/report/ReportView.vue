@@ -85,12 +85,12 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
 </script>
 
 <template>
-  <div class="report plain view">
-    <aside class="plan" tabindex="0" role="region" aria-label="Plan of the report" :aria-busy="underWay > 0">
+  <div class="report view small">
+    <aside class="plan scrolls" tabindex="0" role="region" aria-label="Plan of the report" :aria-busy="underWay > 0">
       <p v-if="report.error.value" class="said-wrong">{{ report.error.value.message }}</p>
       <template v-else-if="report.data.value && plan">
         <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
-        <div v-for="head in HEADS" :key="head.name" class="words">
+        <div v-for="head in HEADS" :key="head.name" class="words row wrap">
           <label :for="`report-${head.name}`">{{ head.label }}</label>
           <KeptText :id="`report-${head.name}`" :text="plan[head.name] ?? ''" :label="head.label" :placeholder="head.name === 'title' ? pages.data.value?.title : ''" @keep="setWords(head.name, $event)" />
         </div>
@@ -102,34 +102,34 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
         <PartList :parts="parts" :offered="report.data.value.parts" :under-way="underWay > 0" @change="setParts" />
         <template v-if="parts.some((part) => part.part === 'filters')">
           <h2 class="small">Of each filter</h2>
-          <p v-for="section in report.data.value.sections" :key="section.key" class="section">
+          <p v-for="section in report.data.value.sections" :key="section.key" class="section flush">
             <label><input type="checkbox" :checked="hasSection(section.key)" :data-section="section.key" @change="setPlan({ sections: toggled(plan, section.key, report.data.value!.sections) })" /> {{ section.title }}</label>
           </p>
         </template>
         <h2 class="small">Take it away as a draft</h2>
-        <p class="files">
+        <p class="files wrap">
           <a v-for="ending in report.data.value.endings" :key="ending" class="tool" :href="address(ending)" download>{{ FILES[ending] ?? ending }}</a>
         </p>
         <h2 class="small">To print for the bench</h2>
-        <p class="files">
+        <p class="files wrap">
           <a class="tool" :href="`/api/studies/${studyId}/bench-sheets?family=${bench}`" download>measuring sheets</a>
           <a class="tool" :href="`/api/studies/${studyId}/part-labels`" download>part labels</a>
         </p>
         <IssuedList :issued="report.data.value.issued" :study-id="studyId" />
       </template>
     </aside>
-    <section class="sheet" tabindex="0" role="region" aria-label="Pages">
-      <header class="bar">
+    <section class="sheet fills scrolls" tabindex="0" role="region" aria-label="Pages">
+      <header class="bar row spread">
         <p v-if="pages.error.value" class="said-wrong" role="alert">{{ pages.error.value.message }}</p>
         <p v-else-if="!pages.data.value" class="soft" role="status">Setting the pages. The first time, all that filters do is computed: up to half a minute.</p>
         <p v-else class="soft" role="status">
           <template v-if="isSettled">{{ pages.data.value.pages.length }} pages, {{ (pages.data.value.size_bytes / 1e6).toFixed(1) }} MB. {{ issuedAs.key === pages.data.value.key ? issuedAs.words : 'Draft, not issued.' }}</template>
           <template v-else>Setting the pages anew …</template>
         </p>
-        <p class="issue">
+        <p class="issue row">
           <template v-if="asked">
             <span>Issued, it stays as it is for good, under a number of its own.</span>
-            <button ref="yes" type="button" class="tool sure" :disabled="issuing || !isSettled" @click="issueNow">{{ issuing ? 'issuing …' : 'issue it' }}</button>
+            <button ref="yes" type="button" class="tool sure strong" :disabled="issuing || !isSettled" @click="issueNow">{{ issuing ? 'issuing …' : 'issue it' }}</button>
             <button type="button" class="tool" @click="asked = false">not yet</button>
           </template>
           <button v-else type="button" class="tool" :disabled="!isSettled" @click="ask">Issue this report …</button>
@@ -145,19 +145,13 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
   height: 100%;
   display: flex;
   min-height: 0;
-  font-size: 0.86rem;
 }
 .plan {
   flex: 0 0 22rem;
-  overflow: auto;
   padding: 0.5rem 1rem 1rem;
   border-right: 1px solid var(--line);
 }
 .words {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.5rem;
-  align-items: center;
   margin: 0.25rem 0;
 }
 .words label {
@@ -172,9 +166,6 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
   gap: 0.8rem;
   margin: 0.5rem 0;
 }
-.section {
-  margin: 0;
-}
 .section label {
   display: flex;
   align-items: center;
@@ -182,23 +173,15 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
   min-height: 1.75rem;
 }
 .files {
-  display: flex;
-  flex-wrap: wrap;
   gap: 0.35rem;
 }
 .sheet {
-  flex: 1;
-  min-width: 0;
-  overflow: auto;
   background: var(--ground);
 }
 .bar {
   position: sticky;
   top: 0;
   z-index: 1;
-  display: flex;
-  justify-content: space-between;
-  align-items: center;
   gap: 1rem;
   min-height: 2.4rem;
   padding: 0.3rem 0.8rem;
@@ -212,12 +195,6 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
 .sure {
   border-color: var(--hand);
   color: var(--hand);
-  font-weight: 600;
-}
-.issue {
-  display: flex;
-  align-items: center;
-  gap: 0.5rem;
 }
 @media (max-width: 900px) {
   .report {

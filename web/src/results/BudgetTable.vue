@@ -13,7 +13,7 @@ defineEmits<{ go: [key: string] }>()
 <template>
   <section class="budget panel" aria-label="Uncertainty budget">
     <h2>Uncertainty budget</h2>
-    <p v-if="!budget" class="soft">{{ without }}</p>
+    <p v-if="!budget" class="soft small">{{ without }}</p>
     <template v-else>
       <table>
         <thead>
@@ -31,7 +31,7 @@ defineEmits<{ go: [key: string] }>()
               <button v-if="fieldOf(item.key)" type="button" class="number-link" @click="$emit('go', item.key)">{{ item.title }}</button>
               <template v-else>{{ item.title }}</template>
             </td>
-            <td class="soft source">{{ term('uncertainty_source', item.source) }}</td>
+            <td class="soft source nowrap">{{ term('uncertainty_source', item.source) }}</td>
             <td class="number">{{ family === 'metric' ? item.metric : item.inch }}</td>
             <td class="number">
               <span class="bar" :style="{ width: `${0.04 * item.share_percent}rem` }" aria-hidden="true" />{{ toPercent(item.share_percent / 100) }}
@@ -48,14 +48,14 @@ defineEmits<{ go: [key: string] }>()
           </tr>
         </tfoot>
       </table>
-      <p v-if="budget.covariances.length" class="soft" data-covariances>
+      <p v-if="budget.covariances.length" class="soft small" data-covariances>
         Numbers of the last line that share inputs vary together:
         <template v-for="(covariance, i) in budget.covariances" :key="covariance.first + covariance.second"
           >{{ i ? ', ' : '' }}{{ covariance.first }} with {{ covariance.second }} (correlation {{ plainNumber(covariance.correlation, 2) }}, {{ covariance.share_percent > 0 ? '+' : ''
           }}{{ toPercent(covariance.share_percent / 100) }} of u²)</template
         >. Told by independent inputs, as above, nothing is counted twice.
       </p>
-      <p v-else class="soft">The inputs are independent: no covariances.</p>
+      <p v-else class="soft small">The inputs are independent: no covariances.</p>
     </template>
   </section>
 </template>
@@ -69,15 +69,9 @@ h2 {
   font-size: 1rem;
   margin: 0.5rem 0 0.2rem;
 }
-th.number {
-  font-family: inherit;
-}
 th,
 td {
   padding: 0.12rem 0.9rem 0.12rem 0;
-}
-.source {
-  white-space: nowrap;
 }
 tfoot td {
   border-top: 1px solid var(--line-strong);
@@ -90,7 +84,6 @@ tfoot td {
   opacity: 0.45;
 }
 p {
-  font-size: 0.84rem;
   margin: 0.35rem 0 0;
 }
 </style>

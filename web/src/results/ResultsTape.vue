@@ -53,29 +53,29 @@ function assumedTitle(keys: readonly string[]): string | undefined {
 <template>
   <section class="tape" aria-label="Results" aria-live="polite">
     <article v-for="headline in shown" :key="headline.key" :data-result="headline.key">
-      <h3>
-        <button v-if="headline.complete" type="button" class="open" title="Enter opens the working" @click="emit('working', headline.name)">
+      <h3 class="fine soft">
+        <button v-if="headline.complete" type="button" class="open bare" title="Enter opens the working" @click="emit('working', headline.name)">
           {{ headline.title }}
         </button>
         <template v-else>{{ headline.title }}</template>
       </h3>
-      <p v-if="headline.complete" class="value" :class="{ banded: headline.band }">
+      <p v-if="headline.complete" class="value nowrap flush" :class="{ banded: headline.band }">
         <span :class="headline.isWords ? 'claimed' : 'number big'">{{ headline.text }}</span>
         <span v-if="headline.uncertainty" class="number soft" title="expanded uncertainty of this specimen, 95 %">
           ± {{ headline.uncertainty }}
         </span>
         <span v-if="headline.band" class="number soft" title="its 95 % interval, or the band of an estimate">({{ headline.band }})</span>
-        <span v-if="!headline.isWords" class="unit">{{ headline.unit }}</span>
+        <span v-if="!headline.isWords" class="unit small">{{ headline.unit }}</span>
       </p>
-      <p v-else-if="headline.missing.length" class="value waits">not yet</p>
-      <p v-else class="value waits">none</p>
-      <p v-if="headline.complete" class="inputs soft" :title="assumedTitle(headline.assumed)">
+      <p v-else-if="headline.missing.length" class="value waits nowrap soft flush">not yet</p>
+      <p v-else class="value waits nowrap soft flush">none</p>
+      <p v-if="headline.complete" class="inputs soft fine flush" :title="assumedTitle(headline.assumed)">
         {{ inputWords(headline) }}
       </p>
       <component
         :is="fieldOf(headline.missing[0]!, titles) ? 'button' : 'p'"
         v-else-if="headline.missing.length"
-        class="need"
+        class="need fine"
         @click="need(headline.missing[0]!)"
       >
         needs {{ needWords(headline.missing[0]!)
@@ -101,33 +101,21 @@ article:first-child {
   border-left: 0;
 }
 h3 {
-  font-size: 0.8rem;
   font-weight: 500;
-  color: var(--ink-soft);
-}
-p {
-  margin: 0;
 }
 .claimed {
   white-space: normal;
-  font-size: 0.84rem;
+  font-size: var(--small);
   line-height: 1.3;
 }
 .open {
-  border: 0;
-  background: none;
-  padding: 0;
-  color: inherit;
-  font: inherit;
   text-decoration: underline dotted;
   text-underline-offset: 3px;
-  cursor: pointer;
 }
 .value {
   display: flex;
   align-items: baseline;
   gap: 0.35rem;
-  white-space: nowrap;
 }
 .banded {
   flex-wrap: wrap;
@@ -137,17 +125,12 @@ p {
   font-size: 1.4rem;
   font-weight: 600;
 }
-.unit {
-  font-size: 0.85rem;
-}
 .waits {
   font-size: 1.15rem;
-  color: var(--ink-soft);
   font-family: var(--head);
 }
 .inputs,
 .need {
-  font-size: 0.78rem;
   line-height: 1.25;
   overflow: hidden;
   display: -webkit-box;
@@ -165,7 +148,6 @@ button.need {
   padding: 0;
   color: var(--hand);
   text-decoration: underline;
-  cursor: pointer;
   max-width: 100%;
 }
 </style>

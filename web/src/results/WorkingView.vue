@@ -66,7 +66,7 @@ useKeys([
 
 <template>
   <div class="working">
-    <nav aria-label="Workings">
+    <nav class="scrolls" aria-label="Workings">
       <button
         v-for="item in results"
         :key="item.name"
@@ -78,8 +78,8 @@ useKeys([
         {{ item.title }}
       </button>
     </nav>
-    <article>
-      <header>
+    <article class="scrolls">
+      <header class="spread">
         <h1>
           {{ working.data.value?.title ?? results.find((item) => item.name === result)?.title }}
           <span class="soft">{{ sheet.data.value?.label }}</span>
@@ -96,17 +96,17 @@ useKeys([
           </li>
         </ul>
       </template>
-      <table v-else>
+      <table v-else class="wide">
         <tbody>
           <template v-for="(line, i) in lines" :key="i">
             <tr class="words">
               <td colspan="3">{{ line.words }}</td>
             </tr>
             <tr :class="{ last: i === lines.length - 1 }">
-              <td class="symbol">{{ line.symbol }}</td>
+              <td class="symbol strong">{{ line.symbol }}</td>
               <td class="formula">
-                <span class="eq">= {{ line.formula }}</span>
-                <span class="eq">
+                <span class="eq small typed-face">= {{ line.formula }}</span>
+                <span class="eq small typed-face">
                   =
                   <template v-for="(piece, k) in line.pieces" :key="k">
                     <button
@@ -128,7 +128,7 @@ useKeys([
         </tbody>
       </table>
       <BudgetTable v-if="working.data.value" :budget="working.data.value.budget" :without="working.data.value.without_budget" :family="preferences.family" :field-of="keyOf" @go="go" />
-      <p class="soft legend">
+      <p class="soft legend fine">
         Underlined numbers lead to where they were entered; dotted ones are assumed, dashed ones published or by eye. ±
         is expanded to 95 %. Numbers are shown rounded and computed unrounded.
       </p>
@@ -145,7 +145,6 @@ useKeys([
 nav {
   border-right: 1px solid var(--line);
   padding: 0.7rem 0.4rem;
-  overflow-y: auto;
 }
 nav button {
   display: block;
@@ -155,7 +154,6 @@ nav button {
   border-radius: 6px;
   background: none;
   padding: 0.35rem 0.5rem;
-  cursor: pointer;
 }
 nav button.current {
   background: var(--hand-wash);
@@ -163,13 +161,11 @@ nav button.current {
   font-weight: 600;
 }
 article {
-  overflow-y: auto;
   max-width: 62rem;
   padding: 0.8rem 1.4rem 2rem;
 }
 header {
   display: flex;
-  justify-content: space-between;
   align-items: baseline;
 }
 h1 span {
@@ -182,17 +178,14 @@ h1 span {
   background: none;
   border-radius: 6px;
   padding: 0.2rem 0.8rem;
-  cursor: pointer;
 }
 table {
-  width: 100%;
-  border-collapse: collapse;
   margin-top: 0.5rem;
 }
 .words td {
   padding: 0.55rem 0 0;
   color: var(--ink-soft);
-  font-size: 0.86rem;
+  font-size: var(--small);
 }
 .words td::first-letter {
   text-transform: uppercase;
@@ -205,13 +198,10 @@ tr:not(.words) td {
 .symbol {
   width: 3.2rem;
   font-family: var(--head);
-  font-weight: 600;
   font-size: 1.05rem;
 }
 .eq {
   display: block;
-  font-family: var(--typed);
-  font-size: 0.92rem;
   line-height: 1.7;
 }
 .value {
@@ -229,9 +219,6 @@ tr:not(.words) td {
 .published,
 .by_eye {
   text-decoration: underline dashed;
-}
-.legend {
-  font-size: 0.82rem;
 }
 @media print {
   .working {

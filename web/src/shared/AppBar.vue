@@ -17,28 +17,26 @@ const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
 </script>
 
 <template>
-  <header class="bar frame-bar">
+  <header class="bar frame-bar row">
     <router-link to="/" class="name">
       <img src="/mark.svg" width="26" height="26" alt="" />
       Tabrel
     </router-link>
-    <span class="study">{{ title }}</span>
-    <span class="tools">
+    <span class="study nowrap soft">{{ title }}</span>
+    <span class="tools row small nowrap push">
       <slot />
       <button type="button" class="tool" title="Find or do anything (Ctrl+K)" @click="findOpen = true">Find <kbd>/</kbd></button>
       <SwitchButtons v-model="preferences.family" :options="FAMILIES" label="Unit family" small />
-      <button type="button" class="plain" :title="'Switch between light and dark (key d)'" @click="preferences.switchTheme">
+      <button type="button" class="tool" :title="'Switch between light and dark (key d)'" @click="preferences.switchTheme">
         {{ preferences.theme === 'light' ? 'Dark' : 'Light' }}
       </button>
-      <button type="button" class="plain" title="Keys of this view, glossary (F1)" @click="help.toggle"><kbd>F1</kbd> help</button>
+      <button type="button" class="tool" title="Keys of this view, glossary (F1)" @click="help.toggle"><kbd>F1</kbd> help</button>
     </span>
   </header>
 </template>
 
 <style scoped>
 .bar {
-  display: flex;
-  align-items: center;
   gap: 1rem;
   padding: 0.35rem 1rem;
   background: var(--paper);
@@ -58,26 +56,20 @@ const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
   min-width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
-  white-space: nowrap;
   font-family: var(--head);
-  color: var(--ink-soft);
   border-left: 1px solid var(--line);
   padding-left: 1rem;
 }
 .tools {
   flex: none;
-  margin-left: auto;
-  white-space: nowrap;
-  display: flex;
-  align-items: center;
   gap: 0.9rem;
-  font-size: 0.88rem;
 }
-.plain {
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  background: none;
-  padding: 0.25rem 0.7rem;
-  cursor: pointer;
+@media (max-width: 700px) {
+  .bar,
+  .tools {
+    flex: 0 1 auto;
+    flex-wrap: wrap;
+    gap: 0.4rem 0.7rem;
+  }
 }
 </style>

@@ -3,7 +3,7 @@ import { nextTick, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 interface Asked {
-  ready: () => boolean
+  ready: () => unknown
   focus: (key: string) => unknown
   /** Open what the field is in. */
   before?: (key: string) => void

@@ -29,12 +29,12 @@ async function onFile(event: Event) {
 </script>
 
 <template>
-  <div class="cycle plain" data-key="plan.duty_cycle">
+  <div class="cycle small" data-key="plan.duty_cycle">
     <span>Duty cycle</span>
     <ChoiceField input-id="duty-cycle" :model-value="chosen" :options="options" label="Duty cycle" @update:model-value="run(() => choose($event))" />
     <label class="file">read CSV … <input type="file" accept=".csv,text/csv" aria-label="Read a duty cycle from CSV" @change="onFile" /></label>
-    <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
-    <p v-else class="soft">time_s, speed_rpm and, if recorded, oil_temperature_c, which then is the trace.</p>
+    <p v-if="said" class="said-wrong fine flush" role="alert">{{ said }}</p>
+    <p v-else class="soft fine flush">time_s, speed_rpm and, if recorded, oil_temperature_c, which then is the trace.</p>
   </div>
 </template>
 
@@ -44,7 +44,6 @@ async function onFile(event: Event) {
   grid-template-columns: minmax(0, 1fr) auto;
   gap: 0.2rem 0.6rem;
   align-items: center;
-  font-size: 0.88rem;
 }
 .cycle > span {
   grid-column: 1 / -1;
@@ -66,7 +65,5 @@ async function onFile(event: Event) {
 }
 p {
   grid-column: 1 / -1;
-  margin: 0;
-  font-size: 0.78rem;
 }
 </style>

@@ -63,7 +63,7 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
       <template v-if="off > 1">By what is assumed of capacity and ingress the hours are good to a factor of {{ significant(off, 2) }} either way, 95 %; ingress is the same for all. </template>
       <template v-if="lasting.some((item) => item.lives[0]!.capacity.basis === 'counts')">Grams of test dust compare filters; the dirt of an engine is another.</template>
     </p>
-    <table>
+    <table class="wide fine">
       <thead>
         <tr>
           <th>oil at, {{ unit.symbol }}</th>
@@ -83,7 +83,7 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
     </table>
     <h2 class="second">Minutes until half the particles are out of the warm sump, at {{ speedWords[0] }}</h2>
     <p class="soft fine">As long as nothing new comes. From an efficiency that is only “at least” follows a time that is only “at most” (≤).</p>
-    <table class="half">
+    <table class="half wide fine">
       <thead>
         <tr>
           <th>size, µm(c)</th>
@@ -99,7 +99,7 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
     </table>
     <h2 class="second">Of the particles that the oil carries to the filter over the start, reaching the engine, %</h2>
     <p class="soft fine">Past the media, and through it; the efficiency is that at the flow and viscosity of its test, or of its claim.</p>
-    <table class="half">
+    <table class="half wide fine">
       <thead>
         <tr>
           <th>size, µm(c)</th>
@@ -121,19 +121,9 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
   margin-top: 0.8rem;
   overflow-x: auto;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.82rem;
-}
 th {
-  font-weight: 500;
   color: var(--ink-soft);
-  text-align: left;
   border-bottom: 1px solid var(--line-strong);
-}
-th.number {
-  text-align: right;
 }
 td {
   padding: 0.14rem 0.3rem 0.14rem 0;
@@ -157,7 +147,6 @@ i {
   vertical-align: -1px;
 }
 .fine {
-  font-size: 0.8rem;
   margin: 0.15rem 0;
 }
 </style>

@@ -17,7 +17,7 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
 </script>
 
 <template>
-  <table class="totals">
+  <table class="totals small wide">
     <thead>
       <tr>
         <th>filter</th>
@@ -47,7 +47,7 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
       </tr>
     </tbody>
   </table>
-  <table v-if="ended.length" class="totals ended" aria-label="New and at the end of service">
+  <table v-if="ended.length" class="totals ended small wide" aria-label="New and at the end of service">
     <thead>
       <tr>
         <th>new → after service</th>
@@ -71,28 +71,17 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
       </tr>
     </tbody>
   </table>
-  <p v-else-if="starts.some((start) => start.lives.length)" class="soft dry">State the hours of a change interval in a use: the same start at the end of service then stands here, beside that of the new filter.</p>
-  <p v-if="starts.some((start) => (start.totals?.dry_s ?? 0) > 0)" class="said-wrong dry" data-start="dry">
+  <p v-else-if="starts.some((start) => start.lives.length)" class="soft dry small">State the hours of a change interval in a use: the same start at the end of service then stands here, beside that of the new filter.</p>
+  <p v-if="starts.some((start) => (start.totals?.dry_s ?? 0) > 0)" class="said-wrong dry small" data-start="dry">
     The oil does not pump for {{ Math.max(...starts.map((start) => start.totals?.dry_s ?? 0)).toFixed(1) }} s after this start: it is too cold for this oil.
   </p>
 </template>
 
 <style scoped>
-.totals {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.86rem;
-}
 th {
-  font-weight: 500;
   color: var(--ink-soft);
-  text-align: left;
-  font-size: 0.8rem;
+  font-size: var(--fine);
   border-bottom: 1px solid var(--line-strong);
-}
-th.number {
-  text-align: right;
-  font-family: inherit;
 }
 td {
   padding: 0.14rem 0.3rem 0.14rem 0;
@@ -110,8 +99,5 @@ i {
 }
 .ended {
   margin-top: 0.4rem;
-}
-.dry {
-  font-size: 0.86rem;
 }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Warm-up and life: a start followed through a duty cycle, and how long each filter lasts. */
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, toRef, useTemplateRef } from 'vue'
+import { computed, toRef } from 'vue'
 import { client, unwrap } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
 import DutyCycleField from './DutyCycleField.vue'
@@ -9,12 +9,10 @@ import DetailFields from '@/entry/DetailFields.vue'
 import LifeTable from './LifeTable.vue'
 import StartChart from './StartChart.vue'
 import StartTotals from './StartTotals.vue'
-import { useAskedField } from '@/shared/useAskedField'
 import { details } from '@/catalogue/catalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
-import { useNext } from '@/sample/stations'
-import { useStops } from '@/shared/useStops'
+import { useBenchStops } from '@/sample/useBenchStops'
 import { sampleColour } from '@/shared/sampleColours'
 import { useMapPlace } from '@/maps/mapPlace'
 import { usePreferences } from '@/shared/preferences'
@@ -26,9 +24,6 @@ const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const titles = useFieldTitles(sheet.data)
 const changes = useBenchChanges(sampleId)
-const root = useTemplateRef<HTMLElement>('root')
-const stops = useStops(root)
-const next = useNext(stops)
 
 const starts = useQuery({
   queryKey: queryKeys.warmUp(toRef(props, 'studyId'), toRef(place, 'scenario')),
@@ -56,16 +51,16 @@ async function read(name: string, text: string) {
 
 useKeys([listedKey('Enter', 'save the number and go to the next (Shift: the one before)')])
 
-useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
+const { next, back } = useBenchStops({ ready: () => sheet.isSuccess.value })
 </script>
 
 <template>
-  <div ref="root" class="start">
+  <div ref="root" class="start scrolls">
     <div class="columns">
       <section class="card" aria-label="Plan of the start">
         <h2>The start</h2>
         <div v-if="sheet.data.value" class="two">
-          <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
+          <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="back" />
         </div>
         <DutyCycleField v-if="starts.data.value" :chosen="starts.data.value.duty_cycle" :cycles="starts.data.value.cycles" :choose="choose" :read="read" />
         <p v-if="starts.data.value?.assumed.length" class="soft fine" data-start="assumed">
@@ -89,7 +84,6 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
 <style scoped>
 .start {
   height: 100%;
-  overflow-y: auto;
   padding: 0.6rem 1rem 1.5rem;
 }
 .columns {
@@ -99,20 +93,16 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
   align-items: start;
 }
 .card {
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 10px;
   padding: 0.5rem 0.8rem 0.6rem;
 }
 .card :deep(.detail) {
   grid-template-columns: minmax(0, 1fr) 11.2rem;
-  font-size: 0.9rem;
+  font-size: var(--small);
 }
 .card :deep(.detail p) {
   grid-column: 1 / -1;
 }
 .fine {
-  font-size: 0.8rem;
   margin: 0.35rem 0 0;
 }
 </style>

@@ -121,14 +121,14 @@ async function putBack(id: number) {
         </label>
       </div>
       <fieldset>
-        <legend>
+        <legend class="small">
           what is copied
           <button type="button" class="link" @click="parts = everything()">all of it</button>
           <button type="button" class="link" @click="parts = usual()">the usual</button>
         </legend>
         <label v-for="(part, key) in catalogue().parts_to_copy" :key="key" :class="{ chosen: parts.includes(key as Part) }">
           <input v-model="parts" type="checkbox" :value="key" />
-          <span><strong>{{ part.title }}</strong> <span class="soft">{{ part.holds }}</span></span>
+          <span><strong class="sentence">{{ part.title }}</strong> <span class="soft">{{ part.holds }}</span></span>
         </label>
       </fieldset>
       <p class="soft fine">
@@ -142,9 +142,9 @@ async function putBack(id: number) {
       </p>
       <p v-if="told" role="status">{{ told }}</p>
       <p v-if="removed !== null" role="status">The template is removed. <button type="button" @click="putBack(removed)">Put it back</button></p>
-      <div class="acts">
-        <button type="submit" class="main">Duplicate</button>
-        <span v-if="!template" class="save">
+      <div class="acts row wrap spread">
+        <button type="submit" class="main strong">Duplicate</button>
+        <span v-if="!template" class="save row wrap small">
           <label>or save these parts as a template <input v-model="templateName" autocomplete="off" placeholder="its name" @keydown.enter.prevent="saveTemplate" /></label>
           <button type="button" @click="saveTemplate">Save template</button>
         </span>
@@ -164,15 +164,10 @@ async function putBack(id: number) {
   display: flex;
   flex-direction: column;
   gap: 0.2rem;
-  font-size: 0.9rem;
+  font-size: var(--small);
 }
 input:not([type='checkbox']),
 select {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
   padding: 0.35rem 0.55rem;
 }
 fieldset {
@@ -184,7 +179,6 @@ fieldset {
   gap: 0.3rem 0.6rem;
 }
 legend {
-  font-size: 0.9rem;
   padding: 0 0 0.2rem;
 }
 fieldset label {
@@ -194,7 +188,7 @@ fieldset label {
   border: 1px solid var(--line);
   border-radius: 8px;
   padding: 0.3rem 0.6rem;
-  font-size: 0.9rem;
+  font-size: var(--small);
 }
 fieldset label.chosen {
   border-color: var(--hand);
@@ -207,26 +201,8 @@ button.link {
   color: var(--hand);
   text-decoration: underline;
 }
-strong::first-letter {
-  text-transform: uppercase;
-}
 .fine {
-  font-size: 0.85rem;
   margin: 0.5rem 0;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
-  align-items: center;
-  gap: 0.6rem;
-}
-.save {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.5rem;
-  align-items: center;
-  font-size: 0.9rem;
 }
 .save input {
   width: 9rem;
@@ -236,12 +212,10 @@ button {
   border-radius: 8px;
   background: var(--paper);
   padding: 0.35rem 0.8rem;
-  cursor: pointer;
 }
 .main {
   border-color: var(--hand);
   background: var(--hand);
   color: var(--paper);
-  font-weight: 600;
 }
 </style>

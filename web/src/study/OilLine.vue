@@ -34,9 +34,9 @@ const progressOf = ({ progress, waits }: Station) => (waits ? `${waits} ${waits 
             </g>
             <rect class="wall" x="3" y="13" width="28" :height="TANK" rx="7" />
           </svg>
-          <span class="words">
-            <span class="title">{{ station.title }}</span>
-            <span class="progress" :class="station.waits ? 'said-wrong' : 'soft'">{{ progressOf(station) }}</span>
+          <span class="words stack">
+            <span class="title small strong">{{ station.title }}</span>
+            <span class="progress fine" :class="station.waits ? 'said-wrong' : 'soft'">{{ progressOf(station) }}</span>
           </span>
         </a>
       </li>
@@ -49,11 +49,6 @@ const progressOf = ({ progress, waits }: Station) => (waits ? `${waits} ${waits 
   border-right: 1px solid var(--line);
   background: var(--ground);
   padding: 0.4rem 0.4rem 0.4rem 0.5rem;
-}
-ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
 }
 a {
   width: 100%;
@@ -76,20 +71,13 @@ a svg {
   display: block;
 }
 .words {
-  display: flex;
-  flex-direction: column;
   line-height: 1.2;
 }
 .title {
   font-family: var(--head);
-  font-weight: 600;
-  font-size: 0.88rem;
 }
 .current .title {
   color: var(--hand);
-}
-.progress {
-  font-size: 0.76rem;
 }
 .glass {
   fill: var(--paper);

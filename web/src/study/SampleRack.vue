@@ -45,7 +45,7 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
             :scale="scale"
           />
         </span>
-        <span class="tag">
+        <span class="tag stack small">
           <strong>{{ sample.label }}<span v-if="sample.is_reference" class="soft" title="reference part"> ref.</span><span v-if="sample.status === 'archived'" class="soft"> archived</span></strong>
           <span class="soft">{{ sample.part_number ?? 'no part number' }}</span>
         </span>
@@ -54,14 +54,14 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
     </li>
   </ul>
     <div class="more">
-      <span class="pair">
-      <button type="button" class="add" title="Add a sample to this study" @click="$emit('add')">+ sample</button>
-      <button type="button" class="add" title="Begin a sample with parts of this one (Alt+D)" @click="$emit('duplicate')">Duplicate …</button>
+      <span class="pair stack">
+      <button type="button" class="add small nowrap" title="Add a sample to this study" @click="$emit('add')">+ sample</button>
+      <button type="button" class="add small nowrap" title="Begin a sample with parts of this one (Alt+D)" @click="$emit('duplicate')">Duplicate …</button>
       </span>
-      <span class="pair">
-        <button v-if="archived" type="button" class="add" @click="$emit('status', 'in_use')">Put back</button>
-        <button v-else type="button" class="add" title="Put the selected sample away: it is kept, and left out of comparisons" @click="$emit('status', 'archived')">Archive</button>
-        <button type="button" class="add" title="Delete the selected sample; undo brings it back" @click="$emit('status', 'deleted')">Delete</button>
+      <span class="pair stack">
+        <button v-if="archived" type="button" class="add small nowrap" @click="$emit('status', 'in_use')">Put back</button>
+        <button v-else type="button" class="add small nowrap" title="Put the selected sample away: it is kept, and left out of comparisons" @click="$emit('status', 'archived')">Archive</button>
+        <button type="button" class="add small nowrap" title="Delete the selected sample; undo brings it back" @click="$emit('status', 'deleted')">Delete</button>
       </span>
     </div>
   </div>
@@ -78,9 +78,6 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
 .cans {
   display: flex;
   gap: 0.25rem;
-  list-style: none;
-  margin: 0;
-  padding: 0;
   align-items: flex-end;
   min-width: 0;
   overflow-x: auto;
@@ -111,15 +108,10 @@ a.in-hand {
 .add {
   border: 1px dashed var(--line-strong);
   background: none;
-  cursor: pointer;
   border-radius: 8px;
   padding: 0.15rem 0.7rem;
-  font-size: 0.88rem;
-  white-space: nowrap;
 }
 .pair {
-  display: flex;
-  flex-direction: column;
   gap: 0.2rem;
 }
 .archived {
@@ -131,11 +123,8 @@ a.in-hand {
   height: 50px;
 }
 .tag {
-  display: flex;
-  flex-direction: column;
   text-align: left;
   line-height: 1.25;
-  font-size: 0.85rem;
   max-width: 7.5rem;
   padding-bottom: 0.35rem;
 }

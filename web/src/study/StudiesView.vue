@@ -148,9 +148,9 @@ async function take(event: Event) {
   <div class="whole-page">
     <AppBar title="Studies" />
     <main>
-      <header>
+      <header class="row wrap spread">
         <h1>Studies</h1>
-        <form class="new" @submit.prevent="create">
+        <form class="new push" @submit.prevent="create">
           <input v-model="name" aria-label="Name of a new study" placeholder="name of a new study" autocomplete="off" />
           <button type="submit">New study</button>
         </form>
@@ -167,7 +167,7 @@ async function take(event: Event) {
       </p>
       <p v-if="studies.error.value" class="said-wrong">{{ studies.error.value.message }}</p>
       <template v-else-if="studies.data.value">
-        <div class="sift" role="search">
+        <div class="sift row wrap" role="search">
           <input v-model="asked" type="search" aria-label="Search studies" placeholder="search by study, question, sample, maker, part number" autocomplete="off" />
           <label>sort by <select v-model="sort"><option v-for="(words, key) in SORTS" :key="key" :value="key">{{ words }}</option></select></label>
           <SwitchButtons v-model="status" :options="shelves" label="Which studies" small />
@@ -190,26 +190,15 @@ async function take(event: Event) {
 
 <style scoped>
 header {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  justify-content: space-between;
-  gap: 0.6rem;
   margin-bottom: 0.8rem;
 }
 .new {
   display: flex;
   gap: 0.4rem;
-  margin-left: auto;
 }
 .new input,
 .sift input,
 .sift select {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 8px;
   padding: 0.4rem 0.8rem;
 }
 .new input {
@@ -230,9 +219,6 @@ header {
   outline-offset: 2px;
 }
 .sift {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
   gap: 0.6rem 1rem;
   margin-bottom: 0.8rem;
 }
@@ -240,9 +226,6 @@ header {
   flex: 1 1 18rem;
 }
 .list {
-  list-style: none;
-  margin: 0;
-  padding: 0;
   display: grid;
   gap: 0.8rem;
 }

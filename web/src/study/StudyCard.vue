@@ -75,17 +75,17 @@ function cell(result: Headline | undefined): string {
   <li ref="card" class="card" :data-study="study.id">
     <header>
       <h2>
-        <RouterLink v-if="isThere && first" class="open" :to="to(first.id)">{{ study.name }}</RouterLink>
-        <button v-else-if="isThere" type="button" class="open" @click="$emit('open')">{{ study.name }}</button>
+        <RouterLink v-if="isThere && first" class="open bare" :to="to(first.id)">{{ study.name }}</RouterLink>
+        <button v-else-if="isThere" type="button" class="open bare" @click="$emit('open')">{{ study.name }}</button>
         <template v-else>{{ study.name }}</template>
       </h2>
       <p v-if="study.question" class="question">{{ study.question }}</p>
-      <p class="soft facts">
+      <p class="soft facts small">
         {{ study.sample_count }} {{ study.sample_count === 1 ? 'sample' : 'samples' }}, {{ study.reading_count }} readings;
         <template v-if="study.cut_count === study.sample_count">all cut open</template>
         <template v-else>{{ study.sample_count - study.cut_count }} still whole</template>; last change {{ clock(study.changed_at) }}
       </p>
-      <div class="acts" role="group" :aria-label="`What can be done with ${study.name}`">
+      <div class="acts row wrap small" role="group" :aria-label="`What can be done with ${study.name}`">
         <template v-if="isThere">
           <button type="button" @click="$emit('copy')">Copy</button>
           <a :href="`/api/studies/${study.id}/document`" :download="`${study.name}.study.json`">Export document</a>
@@ -102,7 +102,7 @@ function cell(result: Headline | undefined): string {
       </div>
     </header>
     <div v-if="rows.length && isThere" class="scroller" tabindex="0" role="region" :aria-label="`Samples of ${study.name}`">
-      <table>
+      <table class="wide small">
         <thead>
           <tr>
             <th scope="col">Sample</th>
@@ -117,8 +117,8 @@ function cell(result: Headline | undefined): string {
             <th scope="row">
               <span class="who">
               <span class="can"><SampleCan v-if="row.summary" :height-mm="row.summary.can_height_mm" :diameter-mm="row.summary.can_diameter_mm" :colour="row.colour" :scale="scale" /></span>
-              <span class="tag">
-                <RouterLink class="open" :to="to(row.sample.id)">{{ row.sample.label }}</RouterLink>
+              <span class="tag stack">
+                <RouterLink class="open bare" :to="to(row.sample.id)">{{ row.sample.label }}</RouterLink>
                 <span class="soft">{{ row.sample.part_number ?? 'no part number' }}</span>
               </span>
               </span>
@@ -126,7 +126,7 @@ function cell(result: Headline | undefined): string {
             <td v-for="column in columns" :key="column.key" class="number">
               <template v-if="row.summary">
                 {{ cell(row.results.find((result) => result.key === column.key)) }}
-                <span v-if="isAssumed(row.results.find((result) => result.key === column.key))" class="soft mark" title="something it rests on is assumed">assumed</span>
+                <span v-if="isAssumed(row.results.find((result) => result.key === column.key))" class="soft mark fine" title="something it rests on is assumed">assumed</span>
               </template>
               <span v-else class="soft">…</span>
             </td>
@@ -135,7 +135,7 @@ function cell(result: Headline | undefined): string {
         </tbody>
       </table>
     </div>
-    <p v-if="away.length && isThere" class="away soft">
+    <p v-if="away.length && isThere" class="away soft wrap small">
       <span v-for="sample in away" :key="sample.id">
         {{ sample.label }} is {{ sample.status }}
         <button type="button" @click="$emit('sampleStatus', sample, 'in_use')">Put {{ sample.label }} back</button>
@@ -146,10 +146,7 @@ function cell(result: Headline | undefined): string {
 
 <style scoped>
 .card {
-  background: var(--paper);
-  border: 1px solid var(--line);
   border-left: 6px solid var(--amber);
-  border-radius: 10px;
   padding: 0.7rem 1rem 0.8rem;
 }
 header {
@@ -168,17 +165,9 @@ header p {
 .question {
   font-style: italic;
 }
-.facts {
-  font-size: 0.88rem;
-}
 .acts {
   grid-column: 2;
   grid-row: 1 / 3;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.4rem;
-  align-items: center;
-  font-size: 0.88rem;
 }
 .acts :is(button, a),
 .away button {
@@ -191,52 +180,33 @@ header p {
   color: inherit;
 }
 .open {
-  border: 0;
-  background: none;
   padding: 0.1rem 0;
-  font: inherit;
   color: var(--hand);
   text-decoration: underline;
   text-underline-offset: 3px;
-  cursor: pointer;
-  text-align: left;
 }
 .scroller {
   overflow-x: auto;
   margin-top: 0.5rem;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
-  font-size: 0.9rem;
-}
 th,
 td {
   padding: 0.2rem 0.6rem 0.2rem 0;
   border-top: 1px solid var(--line);
-  text-align: left;
   vertical-align: middle;
 }
 thead th {
   white-space: normal;
   border-top: 0;
-  font-weight: 500;
-  font-size: 0.8rem;
+  font-size: var(--fine);
   vertical-align: bottom;
   line-height: 1.2;
-}
-.number {
-  text-align: right;
-  font-variant-numeric: tabular-nums;
 }
 thead th:last-child {
   padding-left: 0.6rem;
 }
 thead .number {
   width: 7.5rem;
-}
-tbody th {
-  font-weight: 500;
 }
 .who {
   display: flex;
@@ -252,18 +222,15 @@ tbody th {
   justify-content: center;
 }
 .tag {
-  display: flex;
-  flex-direction: column;
   line-height: 1.2;
 }
 .tag .soft,
 .state {
-  font-size: 0.82rem;
+  font-size: var(--fine);
   font-weight: 400;
 }
 .mark {
   display: block;
-  font-size: 0.75rem;
   line-height: 1;
 }
 .state {
@@ -271,11 +238,8 @@ tbody th {
   max-width: 15rem;
 }
 .away {
-  display: flex;
-  flex-wrap: wrap;
   gap: 0.3rem 1.2rem;
   margin: 0.5rem 0 0;
-  font-size: 0.88rem;
 }
 /* the efficiency may be a sentence: it takes several lines and leaves the other columns their room */
 td.number:nth-child(6) {

@@ -297,10 +297,10 @@ useStudyKeys({ along, move, confirmHere, duplicate, pick: (place) => samples.val
         Redo
       </button>
     </AppBar>
-    <OilLine class="line" :stations="stations" :current="stationName" :address="addressOf" @go="go" />
-    <section class="top" aria-label="Samples of this study">
+    <OilLine class="line scrolls" :stations="stations" :current="stationName" :address="addressOf" @go="go" />
+    <section class="top row" aria-label="Samples of this study">
       <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" :address="addressOfSample" @pick="pick" @add="addSample" @duplicate="duplicate" @status="setStatus" />
-      <p v-if="study.data.value?.question && samples.length < 5" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
+      <p v-if="study.data.value?.question && samples.length < 5" class="question soft small flush" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </section>
     <WhatIfBar class="thought" />
     <p class="unseen" role="status" data-announced>{{ announced }}</p>
@@ -335,19 +335,14 @@ useStudyKeys({ along, move, confirmHere, duplicate, pick: (place) => samples.val
 }
 .line {
   grid-area: line;
-  overflow-y: auto;
 }
 .top {
   grid-area: top;
-  display: flex;
   gap: 1.2rem;
-  align-items: center;
   padding: 0.3rem 1rem 0;
   border-bottom: 1px solid var(--line);
 }
 .question {
-  margin: 0;
-  font-size: 0.85rem;
   flex: 1 1 0;
   min-width: 0;
   max-height: 2.6em;

@@ -39,7 +39,7 @@ const notices = useQuery({
           <summary>
             <span>{{ notice.name }}</span> <span class="number">{{ notice.version }}</span> <span class="soft">{{ notice.licence }}</span>
           </summary>
-          <pre tabindex="0">{{ notice.text }}</pre>
+          <pre class="scrolls" tabindex="0">{{ notice.text }}</pre>
         </details>
       </section>
     </main>
@@ -55,7 +55,6 @@ summary {
   grid-template-columns: 1rem minmax(0, 2fr) 5rem minmax(0, 2fr);
   gap: 0.6rem;
   padding: 0.25rem 0;
-  cursor: pointer;
   border-top: 1px solid var(--line);
 }
 summary::before {
@@ -67,7 +66,6 @@ summary::before {
 pre {
   white-space: pre-wrap;
   max-height: 24rem;
-  overflow: auto;
   padding: 0.6rem 0.9rem;
   background: var(--paper);
   border: 1px solid var(--line);

@@ -78,20 +78,20 @@ useActions(() => [
   <div class="whole-page">
     <AppBar title="Backups" />
     <main tabindex="0" aria-label="Backups">
-      <header class="head">
+      <header class="head row wrap">
         <h1>Backups</h1>
         <button type="button" class="tool" :disabled="!!busy" @click="verify(null)">Verify the database</button>
         <button type="button" class="do" :disabled="!!busy" @click="backUp">Back up now</button>
       </header>
       <p role="status" class="told">{{ busy || told }}</p>
-      <ul v-if="faults.length" class="faults">
+      <ul v-if="faults.length" class="faults bullets wrong">
         <li v-for="fault in faults" :key="fault">{{ fault }}</li>
       </ul>
       <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
       <p v-if="backups.error.value" class="said-wrong">{{ backups.error.value.message }}</p>
       <template v-else-if="backups.data.value">
         <p v-if="backups.data.value.notes" class="said-wrong">{{ backups.data.value.notes }}.</p>
-        <div ref="picture" class="picture">
+        <div ref="picture" class="picture card">
           <svg v-if="drawn" class="chart" :viewBox="`0 0 ${width} ${HEIGHT + PINS + 18}`" :height="HEIGHT + PINS + 18" role="img" aria-label="What was entered by day, and the copies made">
             <text x="0" y="10">most on a day: {{ drawn.tallest }} {{ drawn.tallest === 1 ? 'change' : 'changes' }}</text>
             <g :transform="`translate(0 ${PINS})`">
@@ -107,7 +107,7 @@ useActions(() => [
             </g>
           </svg>
         </div>
-        <table v-if="backups.data.value.copies.length">
+        <table v-if="backups.data.value.copies.length" class="wide">
           <caption class="unseen">Copies, those first that hold the most</caption>
           <thead>
             <tr>
@@ -124,7 +124,7 @@ useActions(() => [
               <td>{{ copy.words }}</td>
               <td class="number">{{ fileSize(copy.bytes) }}</td>
               <td>{{ lacks(copy) }}</td>
-              <td class="acts">
+              <td class="acts nowrap">
                 <button type="button" class="tool" :disabled="!!busy" :aria-label="`Verify the copy of ${when(copy.made)}`" @click="verify(copy.name)">Verify</button>
                 <button type="button" class="tool" :disabled="!!busy" :aria-label="`Put back the copy of ${when(copy.made)}`" @click="choose(copy)">Put back …</button>
               </td>
@@ -154,12 +154,6 @@ useActions(() => [
 </template>
 
 <style scoped>
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.6rem;
-}
 h1 {
   margin-right: auto;
 }
@@ -169,7 +163,6 @@ h1 {
   background: none;
   border-radius: 8px;
   padding: 0.3rem 1rem;
-  cursor: pointer;
   font-weight: 500;
 }
 .do:disabled {
@@ -180,13 +173,7 @@ h1 {
   min-height: 1.4em;
   margin: 0.5rem 0;
 }
-.faults {
-  color: var(--rust);
-}
 .picture {
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-radius: 10px;
   padding: 0.6rem 0.9rem;
 }
 .day {
@@ -210,18 +197,11 @@ h1 {
   stroke-width: 2;
 }
 table {
-  width: 100%;
-  border-collapse: collapse;
   margin-top: 0.9rem;
 }
 th {
-  font-weight: 500;
   color: var(--ink-soft);
-  text-align: left;
-  font-size: 0.88rem;
-}
-th.number {
-  text-align: right;
+  font-size: var(--small);
 }
 th,
 td {
@@ -235,7 +215,6 @@ tbody.chosen {
   background: var(--hand-wash);
 }
 .acts {
-  white-space: nowrap;
   text-align: right;
 }
 .acts .tool {
@@ -249,7 +228,6 @@ tbody.chosen {
   background: var(--paper);
 }
 .fine {
-  font-size: 0.88rem;
   max-width: 62rem;
 }
 </style>

@@ -53,7 +53,7 @@ const needsReason = computed(() => Boolean(chosen.value) && !reason.value.trim()
 </script>
 
 <template>
-  <div class="verdict-of plain">
+  <div class="verdict-of small">
     <h3>
       {{ label }}, {{ use.name }}:
       <span :class="verdict.proposed">{{ VERDICTS[verdict.proposed].long }}</span>
@@ -82,10 +82,10 @@ const needsReason = computed(() => Boolean(chosen.value) && !reason.value.trim()
         </tr>
       </tbody>
     </table>
-    <form :data-unsaved="unsaved ? `verdict on ${label}` : undefined" @submit.prevent="save">
+    <form class="row wrap" :data-unsaved="unsaved ? `verdict on ${label}` : undefined" @submit.prevent="save">
       <span id="own-verdict">your own verdict</span>
       <ChoiceField v-model="chosen" :options="options" label="Your own verdict" />
-      <label class="because">because <input v-model="reason" autocomplete="off" aria-label="Reason of your own verdict" /></label>
+      <label class="because row">because <input v-model="reason" autocomplete="off" aria-label="Reason of your own verdict" /></label>
       <button type="submit" class="tool" :disabled="!unsaved || needsReason">set it</button>
       <span v-if="needsReason" class="soft">give your reason: both verdicts stand beside each other</span>
     </form>
@@ -97,9 +97,6 @@ const needsReason = computed(() => Boolean(chosen.value) && !reason.value.trim()
 </template>
 
 <style scoped>
-.verdict-of {
-  font-size: 0.86rem;
-}
 h3 {
   font-size: 0.98rem;
   margin: 0 0 0.3rem;
@@ -116,11 +113,9 @@ th.met {
   color: var(--hand);
 }
 table {
-  border-collapse: collapse;
   margin-bottom: 0.6rem;
 }
 th {
-  text-align: left;
   font-weight: 600;
   white-space: nowrap;
   vertical-align: top;
@@ -142,23 +137,13 @@ td.soft,
 td:last-child {
   white-space: nowrap;
 }
-form {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.5rem;
-}
 .because {
   flex: 1 1 20rem;
-  display: flex;
-  gap: 0.4rem;
-  align-items: center;
 }
 .because input {
   flex: 1;
 }
 .fine {
-  font-size: 0.82rem;
   margin: 0.4rem 0;
 }
 </style>

@@ -58,11 +58,11 @@ function dropOn(place: number, between: boolean) {
 </script>
 
 <template>
-  <div ref="box" class="hand" role="group" :aria-label="`Order of ${name}, best first`">
+  <div ref="box" class="hand small" role="group" :aria-label="`Order of ${name}, best first`">
     <template v-for="(tied, place) in order" :key="place">
       <span class="gap" :class="{ on: dragged }" @dragover.prevent @drop.prevent="dropOn(place, true)" />
       <span class="place" @dragover.prevent @drop.prevent="dropOn(place, false)">
-        <span class="number" aria-hidden="true">{{ place + 1 }}</span>
+        <span class="number soft" aria-hidden="true">{{ place + 1 }}</span>
         <button
           v-for="label in tied"
           :key="label"
@@ -104,7 +104,6 @@ function dropOn(place: number, between: boolean) {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  font-size: 0.84rem;
 }
 .place,
 .left {
@@ -126,15 +125,10 @@ function dropOn(place: number, between: boolean) {
   width: 1.4rem;
   border-left: 2px solid var(--hand);
 }
-.number {
-  color: var(--ink-soft);
-}
 button {
   border: 1px solid var(--line-strong);
   border-radius: 4px;
   background: var(--paper);
-  color: inherit;
-  font: inherit;
   padding: 0.1rem 0.4rem;
   cursor: grab;
   min-height: 1.5rem;

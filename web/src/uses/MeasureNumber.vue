@@ -56,7 +56,7 @@ function drop() {
       @change="onTyped"
       @keydown.esc="drop"
     />
-    <span v-if="refused" :id="id" class="said-wrong" role="alert">{{ refused }}</span>
+    <span v-if="refused" :id="id" class="said-wrong fine" role="alert">{{ refused }}</span>
   </span>
 </template>
 
@@ -71,6 +71,5 @@ input {
 }
 .said-wrong {
   max-width: 14rem;
-  font-size: 0.8rem;
 }
 </style>

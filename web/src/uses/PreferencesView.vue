@@ -35,7 +35,7 @@ function take(preference: Schemas['PreferenceOut'], order: string[][]) {
 
 <template>
   <AppBar title="Own preferences" />
-  <main class="preferences plain">
+  <main class="preferences scrolls">
     <h1>Own preferences</h1>
     <p>
       What you think better of what can be seen on a filter, such as metal before fibre end caps. It counts in no ranking by itself: a use can take
@@ -45,7 +45,7 @@ function take(preference: Schemas['PreferenceOut'], order: string[][]) {
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
     <p v-if="preferred.error.value" class="said-wrong">{{ preferred.error.value.message }}</p>
     <section v-for="item in shown" :key="item.key" :data-preference="item.key" :aria-label="`${item.part}, ${item.title}`">
-      <h2><span class="soft">{{ item.part }}</span> {{ item.title }}</h2>
+      <h2 class="small"><span class="soft">{{ item.part }}</span> {{ item.title }}</h2>
       <HandOrder :order="item.order" :labels="item.choices" :name="item.title" :take="(order) => take(item, order)" />
     </section>
     <p v-if="preferred.data.value && !shown.length" class="soft">Nothing has that in its name.</p>
@@ -54,7 +54,6 @@ function take(preference: Schemas['PreferenceOut'], order: string[][]) {
 
 <style scoped>
 .preferences {
-  overflow: auto;
   padding: 0.8rem 1.4rem;
   max-width: 60rem;
 }
@@ -63,7 +62,6 @@ h1 {
   margin: 0 0 0.3rem;
 }
 h2 {
-  font-size: 0.9rem;
   font-weight: 500;
   margin: 0.7rem 0 0.2rem;
 }

@@ -43,9 +43,9 @@ function choose(event: Event) {
 </script>
 
 <template>
-  <div class="ranking">
+  <div class="ranking small">
     <div class="methods">
-      <p class="first" data-part="first">{{ firstSentence(judged) }}</p>
+      <p class="first strong" data-part="first">{{ firstSentence(judged) }}</p>
       <table aria-label="The ranking methods side by side">
         <thead>
           <tr>
@@ -118,7 +118,7 @@ function choose(event: Event) {
     </div>
     <div class="why">
       <section v-if="judged.disagreements.length" aria-label="Where the methods disagree">
-        <h3>Where the methods disagree</h3>
+        <h3 class="small">Where the methods disagree</h3>
         <div v-for="pair in judged.disagreements.slice(0, 2)" :key="pair.one + pair.other" class="pair" data-part="disagreement">
           <p>{{ disagreementSentence(pair) }}</p>
           <p class="soft">for {{ pair.one }}: {{ pullsFor(pair, true).join(', ') || 'nothing' }}</p>
@@ -128,9 +128,9 @@ function choose(event: Event) {
         <p v-else class="soft fine">In brackets: points of the weighted score.</p>
       </section>
       <section aria-label="What would swap two places">
-        <h3>Changes that would swap two places</h3>
+        <h3 class="small">Changes that would swap two places</h3>
         <p v-for="swap in judged.swaps" :key="swap.above" class="fine" data-part="swap">{{ swapSentence(swap, judged.criteria) }}</p>
-        <div v-if="counted.length" class="slider plain">
+        <div v-if="counted.length" class="slider row wrap">
           <label>
             try another weight of
             <select :value="trial ? String(trial.criterion) : ''" @change="choose">
@@ -156,7 +156,6 @@ function choose(event: Event) {
 .ranking {
   display: flex;
   gap: 1.6rem;
-  font-size: 0.86rem;
   align-items: flex-start;
 }
 .methods {
@@ -174,17 +173,11 @@ function choose(event: Event) {
 }
 .first {
   margin: 0 0 0.3rem;
-  font-weight: 600;
-}
-table {
-  border-collapse: collapse;
 }
 th {
-  text-align: left;
   font-weight: 400;
 }
 thead th {
-  color: var(--ink-soft);
   padding-right: 0.8rem;
 }
 tbody th,
@@ -222,7 +215,6 @@ td.figure {
   fill: #fff;
 }
 h3 {
-  font-size: 0.9rem;
   margin: 0 0 0.2rem;
 }
 .why section + section {
@@ -237,14 +229,10 @@ h3 {
 }
 .fine,
 .pairs {
-  font-size: 0.82rem;
+  font-size: var(--fine);
   margin: 0.3rem 0;
 }
 .slider {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0.5rem;
   margin: 0.3rem 0;
 }
 .slider select {

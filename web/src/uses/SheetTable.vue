@@ -51,8 +51,8 @@ async function toggle(row: Row) {
 </script>
 
 <template>
-  <table class="sheet">
-    <thead>
+  <table class="sheet fine">
+    <thead class="filters">
       <tr>
         <th scope="col" class="corner">
           <span v-if="by" class="soft">columns by {{ rows.find((row) => row.key === by)?.title ?? by }} <button type="button" class="tool" @click="by = null">as in the rack</button></span>
@@ -63,9 +63,9 @@ async function toggle(row: Row) {
           <strong>{{ column.label }}</strong>
           <span v-if="column.is_reference" class="soft"> ref.</span>
           <template v-if="column.other_study !== null">
-            <span class="other" :title="column.other_study">of {{ column.other_study }}</span>
-            <span v-if="column.other_conditions.length" class="warned">other {{ column.other_conditions.join(' and ') }}</span>
-            <button type="button" class="tool remove" :aria-label="`Remove ${column.label} of ${column.other_study}`" @click="emit('remove', column.sample_id)">remove</button>
+            <span class="other fine push" :title="column.other_study">of {{ column.other_study }}</span>
+            <span v-if="column.other_conditions.length" class="warned fine push strong wrong">other {{ column.other_conditions.join(' and ') }}</span>
+            <button type="button" class="tool remove fine push" :aria-label="`Remove ${column.label} of ${column.other_study}`" @click="emit('remove', column.sample_id)">remove</button>
           </template>
         </th>
       </tr>
@@ -77,13 +77,13 @@ async function toggle(row: Row) {
       <template v-for="row in section.rows" :key="row.key">
         <tr :data-row="row.key" :class="{ matters: row.matters }">
           <th scope="row">
-            <button type="button" class="title" :aria-expanded="row.is_number ? opened === row.key : undefined" :disabled="!row.is_number" @click="toggle(row)">{{ row.title }}</button>
+            <button type="button" class="title bare" :aria-expanded="row.is_number ? opened === row.key : undefined" :disabled="!row.is_number" @click="toggle(row)">{{ row.title }}</button>
             <span v-if="unit(row)" class="soft unit">{{ unit(row) }}</span>
           </th>
           <td v-for="column in columns" :key="column.sample_id" :class="[row.cells[column.at]!.mark, { words: !row.is_number, apart: row.cells[column.at]!.differs }]">
-            <button type="button" class="value" :title="spoken(row, row.cells[column.at]!) || undefined" @click="emit('open', row, column)">
+            <button type="button" class="value bare" :title="spoken(row, row.cells[column.at]!) || undefined" @click="emit('open', row, column)">
               <span :class="['figure', { soft: cellWords(row, row.cells[column.at]!, family).startsWith('not ') }]">{{ cellWords(row, row.cells[column.at]!, family) }}</span>
-              <span v-if="row.is_number" class="under">
+              <span v-if="row.is_number" class="under fine soft">
                 <b v-if="row.cells[column.at]!.mark">{{ row.cells[column.at]!.mark }}</b>
                 {{ column.is_reference ? '' : differenceWords(row, row.cells[column.at]!, family) }}
                 <i v-if="basisWords(row.cells[column.at]!)">{{ basisWords(row.cells[column.at]!) }}</i>
@@ -108,7 +108,6 @@ async function toggle(row: Row) {
 .sheet {
   border-collapse: separate;
   border-spacing: 0;
-  font-size: 0.8rem;
   line-height: 1.25;
 }
 thead th {
@@ -135,13 +134,13 @@ tbody th {
   left: 0;
   z-index: 1;
   background: var(--ground);
-  text-align: left;
   font-weight: 400;
   width: 13rem;
   min-width: 9.5rem;
 }
 .corner {
   z-index: 3;
+  text-align: left;
 }
 .group th {
   font-weight: 600;
@@ -155,13 +154,6 @@ td {
 }
 .title,
 .value {
-  border: 0;
-  background: none;
-  font: inherit;
-  color: inherit;
-  padding: 0;
-  text-align: left;
-  cursor: pointer;
   min-height: 1.5rem;
 }
 .title:disabled {
@@ -191,8 +183,6 @@ td.words .value {
 }
 .under {
   display: block;
-  font-size: 0.72rem;
-  color: var(--ink-soft);
 }
 .under b {
   font-weight: 600;
@@ -217,13 +207,7 @@ td.words.apart .figure {
 .warned,
 .remove {
   display: block;
-  margin-left: auto;
-  font-size: 0.74rem;
   overflow-wrap: anywhere;
-}
-.warned {
-  color: var(--rust);
-  font-weight: 600;
 }
 .opened td {
   background: var(--paper);

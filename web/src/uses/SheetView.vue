@@ -125,7 +125,7 @@ useActions(() => [
       <ComparedSwitch v-model="compared" />
     </header>
     <h2 class="printed">Comparison sheet, {{ sheet?.study_name }}{{ useId === null ? '' : ` · ${useOptions.find((option) => option.value === shownUse)?.label}` }}</h2>
-    <div class="tools plain">
+    <div class="tools row wrap small">
       <ChoiceField v-model="shownUse" :options="useOptions" label="Use whose points and criteria count" />
       <SwitchButtons v-model="kept" :options="KEPT" label="Rows" small />
       <ChoiceField v-model="orderName" :options="ORDERS" label="Order of the rows" />
@@ -139,13 +139,13 @@ useActions(() => [
       <button v-else-if="isStopped" type="button" class="tool" @click="isStopped = false">compute its uncertainty</button>
     </div>
     <OtherSamples v-if="adding" :study-id="studyId" :taken="otherSamples" @add="others.add" />
-    <p v-for="item in warned" :key="item.sample_id" class="warning" role="alert">
+    <p v-for="item in warned" :key="item.sample_id" class="warning small flush" role="alert">
       {{ item.label }} was measured for another {{ item.other_conditions.join(' and ') }}: what it does here is computed with this study's.
     </p>
-    <p v-if="sheet && !sheet.columns.some((column) => column.is_reference)" class="soft note" data-part="no-reference">
+    <p v-if="sheet && !sheet.columns.some((column) => column.is_reference)" class="soft note small flush" data-part="no-reference">
       There is no reference part among these filters: name one at <RouterLink :to="{ name: 'intake', query: { field: 'study.reference' } }">intake</RouterLink>, and every difference to it stands here.
     </p>
-    <p v-for="item in shownOutside" :key="item.measure" class="warning" data-part="outside">
+    <p v-for="item in shownOutside" :key="item.measure" class="warning small flush" data-part="outside">
       {{ outsideWords(item, percentiles.data.value!.label, preferences.family) }}
       <button v-if="isFewerOutside && outside.length > 1" type="button" class="tool" @click="isFewerOutside = false">and {{ outside.length - 1 }} more</button>
     </p>
@@ -153,7 +153,7 @@ useActions(() => [
       {{ error.message }} <button v-if="otherSamples.length" type="button" class="tool" @click="others.clear">remove the samples of other studies</button>
     </p>
     <p v-if="!sheet && !error" class="soft">Gathering what is known …</p>
-    <div v-else-if="sheet" class="scroll" tabindex="0" role="region" aria-label="Comparison sheet">
+    <div v-else-if="sheet" class="scroll fills scrolls" tabindex="0" role="region" aria-label="Comparison sheet">
       <p v-if="!rows.length" class="soft">{{ !sheet.rows.length ? 'Nothing is known of the filters yet: measure one, then it stands here.' : kept === 'matters' ? 'No row is asked for by this use: choose another use, or all rows.' : 'No row has that in its name.' }}</p>
       <SheetTable v-else v-model:by="by" :columns="sheet.columns" :rows="rows" :family="preferences.family" :grouped="order === 'bench'" :is-rough="!sheet.has_uncertainty_of_behaviour" :percentiles="percentiles.data.value" @open="open" @remove="others.remove" />
     </div>
@@ -162,31 +162,14 @@ useActions(() => [
 
 <style scoped>
 .tools {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
   gap: 0.4rem 0.8rem;
-}
-.tools {
-  font-size: 0.84rem;
 }
 .tools input {
   width: 8rem;
 }
-.scroll {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
-}
-.note {
-  margin: 0;
-  font-size: 0.84rem;
-}
 .warning {
-  margin: 0;
   border-left: 3px solid var(--rust);
   padding-left: 0.5rem;
-  font-size: 0.84rem;
 }
 .printed {
   display: none;

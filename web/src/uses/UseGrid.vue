@@ -29,8 +29,8 @@ function spoken(use: StoredUse, label: string): string {
 </script>
 
 <template>
-  <table class="grid" aria-label="Uses and filters">
-    <thead>
+  <table class="grid small" aria-label="Uses and filters">
+    <thead class="filters">
       <tr>
         <td />
         <th v-for="label in labels" :key="label" scope="col"><i :style="{ background: sampleColour(colours.get(label) ?? 0) }" />{{ label }}</th>
@@ -67,11 +67,8 @@ function spoken(use: StoredUse, label: string): string {
 .grid {
   border-collapse: separate;
   border-spacing: 3px;
-  font-size: 0.84rem;
 }
 th {
-  font-weight: 500;
-  text-align: left;
   padding: 0 0.3rem;
 }
 th i {
@@ -84,9 +81,6 @@ th i {
 .use {
   border: 0;
   background: none;
-  font: inherit;
-  color: inherit;
-  cursor: pointer;
   padding: 0.3rem 0.4rem;
   border-left: 3px solid transparent;
   text-decoration: underline;
@@ -110,7 +104,7 @@ th i {
 }
 .cell small {
   display: block;
-  font-size: 0.74rem;
+  font-size: var(--fine);
 }
 .cell.meets {
   border: 2px solid var(--hand);

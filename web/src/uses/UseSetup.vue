@@ -149,9 +149,9 @@ async function leaveBypassOut() {
 </script>
 
 <template>
-  <div class="setup plain">
+  <div class="setup stack small">
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
-    <div class="points">
+    <div class="points row wrap">
       <label class="name">called <input :value="use.name" @change="set({ name: ($event.target as HTMLInputElement).value.trim() })" /></label>
       <span v-for="point in POINTS" :key="point.title" class="point">
         {{ point.title }} point: oil at
@@ -171,7 +171,7 @@ async function leaveBypassOut() {
       </label>
     </div>
 
-    <div class="points">
+    <div class="points row wrap">
       <span class="point">
         changed every
         <MeasureNumber measure="interval_km" :value="use.interval_km" :units="DISTANCE!" :label="`Change interval, ${distance}`" :take="(value) => change((now) => ({ ...now, interval_km: value }))" />
@@ -231,7 +231,7 @@ async function leaveBypassOut() {
             />
           </td>
           <td>{{ unit(byKey.get(item.measure)) }}</td>
-          <td class="acts">
+          <td class="acts nowrap">
             <button v-if="item.struck" type="button" class="tool" @click="guarded(() => withCriterion(i, { struck: null }))">count it again</button>
             <button v-else type="button" class="tool" :aria-expanded="strikingAt === i" @click="strikingAt = strikingAt === i ? null : i">leave out …</button>
             <button type="button" class="tool" :aria-label="`Remove ${titleOf(item)}`" @click="guarded(() => ofCriterion(i, () => null))">remove</button>
@@ -249,7 +249,7 @@ async function leaveBypassOut() {
         </tr>
       </tbody>
     </table>
-    <p class="soft fine">
+    <p class="soft fine row flush">
       <AddChoice :options="numberOptions" searched label="Add a criterion" @add="addCriterion" />
       End points that are not stated are those of the filters compared, shown in grey: a first look that moves with every filter. State them to make a score of its own.
     </p>
@@ -285,7 +285,7 @@ async function leaveBypassOut() {
               {{ word }}
             </label>
           </td>
-          <td class="acts">
+          <td class="acts nowrap">
             <button type="button" class="tool" :aria-label="`Remove the requirement on ${measureOf(line.measure)?.title}`" @click="i < requirements.length ? guarded(() => ofRequirement(i, () => null)) : (draft = null)">remove</button>
           </td>
         </tr>
@@ -299,14 +299,14 @@ async function leaveBypassOut() {
             </form>
             <span v-else class="soft">asked of every use: its opening pressure surely below the stated collapse pressure</span>
           </td>
-          <td class="acts">
+          <td class="acts nowrap">
             <button v-if="use.bypass_not_asked" type="button" class="tool" @click="set({ bypass_not_asked: null })">ask it again</button>
             <button v-else type="button" class="tool" :aria-expanded="notAsked" @click="notAsked = !notAsked">leave out …</button>
           </td>
         </tr>
       </tbody>
     </table>
-    <p class="soft fine">
+    <p class="soft fine row flush">
       <AddChoice :options="requirementOptions" searched label="Add a requirement" @add="addRequirement" />
       Decision rule: met where the value meets it with its whole 95 % interval, failed where no part of the interval does, open in between.
     </p>
@@ -315,16 +315,10 @@ async function leaveBypassOut() {
 
 <style scoped>
 .setup {
-  display: flex;
-  flex-direction: column;
   gap: 0.5rem;
-  font-size: 0.86rem;
 }
 .points {
-  display: flex;
-  flex-wrap: wrap;
   gap: 0.4rem 1.4rem;
-  align-items: center;
 }
 .point {
   display: inline-flex;
@@ -334,15 +328,8 @@ async function leaveBypassOut() {
 .name input {
   width: 9rem;
 }
-table {
-  border-collapse: collapse;
-}
 th {
-  text-align: left;
   font-weight: 400;
-}
-thead th {
-  color: var(--ink-soft);
 }
 td,
 th {
@@ -357,9 +344,6 @@ th {
   text-decoration: line-through;
   color: var(--ink-soft);
 }
-.acts {
-  white-space: nowrap;
-}
 .acts .tool {
   margin-right: 0.3rem;
 }
@@ -371,10 +355,6 @@ th {
   max-width: 100%;
 }
 .fine {
-  margin: 0;
-  display: flex;
   gap: 0.8rem;
-  align-items: center;
-  font-size: 0.82rem;
 }
 </style>

@@ -114,7 +114,7 @@ function goTo(key: string) {
     </header>
     <p v-if="uses.query.error.value" class="said-wrong">{{ uses.query.error.value.message }}</p>
     <template v-else-if="uses.query.data.value">
-      <div class="uses plain">
+      <div class="uses wrap">
         <div v-if="!stored.length" class="none">
           <p>
             Which filter, for what? A use says where the engine runs, what counts and how much, and what a filter must do. Begin one of these and change it; what you type is kept with the study.
@@ -132,14 +132,14 @@ function goTo(key: string) {
         </div>
         <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
       </div>
-      <section v-if="use" class="one" :aria-label="`Use ${use.use.name}`">
-        <div class="bar">
+      <section v-if="use" class="one stack fills" :aria-label="`Use ${use.use.name}`">
+        <div class="bar row">
           <h2>{{ use.use.name }}</h2>
           <span v-if="judged && result?.isFetching" class="soft" role="status">being judged anew: what is shown is from before</span>
           <SwitchButtons v-model="page" :options="PAGES" label="What of the use is shown" small />
           <button type="button" class="tool" @click="remove">remove this use</button>
         </div>
-        <div class="scroll" tabindex="0" role="region" :aria-label="`Use ${use.use.name}, in detail`">
+        <div class="scroll fills scrolls" tabindex="0" role="region" :aria-label="`Use ${use.use.name}, in detail`">
           <UseSetup v-if="page === 'setup'" :key="use.id" :stored="use" :measures="uses.query.data.value.measures" :labels="labels" :tiers="uses.query.data.value.tiers" :shops="uses.query.data.value.shops" :preferred="preferred.data.value ?? []" :judged="judged" :change="change" />
           <p v-else-if="result?.error && !judged" class="said-wrong">{{ result.error.message }}</p>
           <p v-else-if="result?.error" class="said-wrong">{{ result.error.message }} What is shown is from before.</p>
@@ -158,10 +158,8 @@ function goTo(key: string) {
 
 <style scoped>
 .uses {
-  display: flex;
   align-items: flex-end;
   gap: 1rem;
-  flex-wrap: wrap;
 }
 .none {
   max-width: 46rem;
@@ -176,16 +174,10 @@ function goTo(key: string) {
   max-width: 20rem;
 }
 .one {
-  flex: 1;
-  min-height: 0;
-  display: flex;
-  flex-direction: column;
   border-top: 1px solid var(--line-strong);
   padding-top: 0.4rem;
 }
 .bar {
-  display: flex;
-  align-items: center;
   gap: 1rem;
   margin-bottom: 0.4rem;
 }
@@ -195,10 +187,5 @@ function goTo(key: string) {
 }
 .bar .tool {
   margin-left: auto;
-}
-.scroll {
-  flex: 1;
-  min-height: 0;
-  overflow: auto;
 }
 </style>
