@@ -102,6 +102,11 @@ def test_a_folder_of_the_front_end_imports_only_folders_above_it():
             assert "from '../" not in path.read_text(), path
 
 
+def test_small_text_has_two_sizes():
+    for path in [*WEB.rglob("*.vue"), WEB / "app/styles.css"]:
+        assert not re.findall(r"font-size: 0\.\d+rem", path.read_text()), f"{path}: var(--small) or var(--fine)"
+
+
 def test_sql_stays_in_the_store():
     for path in (path for path in FILES if "store" not in path.parts):
         assert "sqlite3.connect" not in path.read_text(), path

@@ -135,7 +135,7 @@ const { root: station, next, back } = useBenchStops({
   min-height: 7.4rem;
 }
 .fields h3 {
-  font-size: 0.95rem;
+  font-size: 1rem;
 }
 .named {
   display: flex;

@@ -87,7 +87,7 @@ const capacity = computed(() => {
   gap: 1rem;
 }
 h3 {
-  font-size: 0.95rem;
+  font-size: 1rem;
   margin-bottom: 0.2rem;
 }
 .along :deep(.chart text) {

@@ -50,9 +50,6 @@ const mean = computed(() => {
 </template>
 
 <style scoped>
-.mean {
-  font-size: 0.95rem;
-}
 .line {
   display: block;
 }

@@ -134,7 +134,7 @@ a.in-hand {
   text-overflow: ellipsis;
 }
 kbd {
-  font-size: 0.7rem;
+  font-size: var(--fine);
 }
 .in-hand strong {
   color: var(--hand);

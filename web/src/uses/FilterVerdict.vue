@@ -98,7 +98,7 @@ const needsReason = computed(() => Boolean(chosen.value) && !reason.value.trim()
 
 <style scoped>
 h3 {
-  font-size: 0.98rem;
+  font-size: 1rem;
   margin: 0 0 0.3rem;
 }
 h3 .soft {

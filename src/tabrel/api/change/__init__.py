@@ -1,7 +1,6 @@
 """A change of a sample on its way: what was seen before, what it made of the sheet, what it made stale.
 
 `bench`         checks the revision that was seen, records, and answers: every endpoint that changes a sample goes through it
-`differences`   what of a sheet is no longer as a window has it
 `undo`          undo and redo over the journal
 `models`        what goes over the wire
 """

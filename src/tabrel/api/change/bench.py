@@ -6,13 +6,12 @@ import re
 import sqlite3
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import Depends, Header, Query, Request, Response
 
 from tabrel.api import stale
-from tabrel.api.change.differences import changes_between
-from tabrel.api.change.models import ChangedOut
+from tabrel.api.change.models import ChangedOut, SheetChangesOut
 from tabrel.api.deps import Connection
 from tabrel.api.figures.routes import figures_of
 from tabrel.api.sample.models import SheetOut
@@ -202,3 +201,26 @@ class BenchChange:
 
 
 Bench = Annotated[BenchChange, Depends()]
+
+
+ALWAYS = ("undo", "redo")
+"""Members that differ from window to window."""
+
+
+def changes_between(before: SheetOut, after: SheetOut) -> SheetChangesOut:
+    """Return what makes one sheet of a sample of another."""
+    changed: dict[str, Any] = {
+        name: getattr(after, name)
+        for name in SheetOut.model_fields.keys() & SheetChangesOut.model_fields.keys() - {"revision", "parts"}
+        if name in ALWAYS or getattr(before, name) != getattr(after, name)
+    }
+    fields = {field.key: field for part in before.parts for field in part.fields}
+    seen = {value.key: value for part in before.parts for value in part.observations}
+    if [(part.key, part.hole_group) for part in before.parts] != [(part.key, part.hole_group) for part in after.parts]:
+        return SheetChangesOut(revision=after.revision, fields=[], observations=[], parts=after.parts, **changed)
+    return SheetChangesOut(
+        revision=after.revision,
+        fields=[field for part in after.parts for field in part.fields if fields.get(field.key) != field],
+        observations=[value for part in after.parts for value in part.observations if seen.get(value.key) != value],
+        **changed,
+    )

@@ -3,7 +3,6 @@
 `routes`    what restricts and when oil goes unfiltered, for every filter
 `models`    what goes over the wire
 `parts`     whether two filters are one part under two names
-`part_models` what goes over the wire of that
 `uses`        what the filters are to be good for, entered and changed
 `use_models`  what goes over the wire of that
 `judged`      one use judged for every filter
@@ -11,9 +10,7 @@
 `sheet`       everything known of several filters, row by row
 `sheet_models` what goes over the wire of that
 `sums`        audit of printed sums, kept with the study
-`sum_models`  what goes over the wire of that
 `percentiles`  a filter among all that was measured
-`percentile_models` its wire models
 `numbers_cache` the numbers of every sample
 `other_samples` samples of other studies put beside those of one
 `preferences` which choice of an observation is better, for every study

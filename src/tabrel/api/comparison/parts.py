@@ -7,8 +7,8 @@ from dataclasses import replace
 
 from fastapi import APIRouter
 
+from tabrel.api.comparison.models import FindingOut, InBothOut, LotsOut, PairOut, SamePartOut, SpecimenOut
 from tabrel.api.comparison.other_samples import OtherSamples, other_study
-from tabrel.api.comparison.part_models import FindingOut, InBothOut, LotsOut, PairOut, SamePartOut, SpecimenOut
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.turns import HEAVY

@@ -8,8 +8,8 @@ import numpy as np
 from fastapi import APIRouter, Request
 from numpy.typing import NDArray
 
+from tabrel.api.comparison.models import BestSoFarOut, PercentileOut, PercentilesOut
 from tabrel.api.comparison.numbers_cache import NumbersCache
-from tabrel.api.comparison.percentile_models import BestSoFarOut, PercentileOut, PercentilesOut
 from tabrel.api.comparison.uses import shown_units
 from tabrel.api.deps import Connection, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from fastapi import APIRouter, Response
 
 from tabrel.api import stale
-from tabrel.api.comparison.sum_models import ArithmeticOut, CheckedLineOut, ClaimedSumOut, FormulaOut, LinesIn
+from tabrel.api.comparison.models import ArithmeticOut, CheckedLineOut, ClaimedSumOut, FormulaOut, LinesIn
 from tabrel.api.deps import Connection, LineId, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.turns import HEAVY_WHERE_LARGE

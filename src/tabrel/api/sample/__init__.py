@@ -3,6 +3,5 @@
 `routes`        the sheet, the results, what is kept
 `sheet`         puts the sheet together
 `sent_sheets`   the sheets that were sent last
-`offers`        what shops ask for the part
 `models`        what the sheet is made of
 """

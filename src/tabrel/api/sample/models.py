@@ -9,6 +9,7 @@ from tabrel.core.field_units import Percent
 from tabrel.core.figures.plate_summary import PlateSummary
 from tabrel.core.review.before_cut import GateItem
 from tabrel.core.review.needs import OpenNeed
+from tabrel.core.study.model import Offer
 from tabrel.document.results import AnalysisOut, WireModel
 from tabrel.document.wire import WIRED
 from tabrel.report.figures.drawings import DrawnFilter
@@ -242,3 +243,18 @@ class SheetOut(WireModel):
     input_counts: dict[str, dict[str, int]]
     undo: MovableOut | None
     redo: MovableOut | None
+
+
+def offer_out(offer_id: int, offer: Offer) -> OfferOut:
+    """Return an offer with what one piece costs."""
+    return OfferOut(
+        id=offer_id,
+        shop=offer.shop,
+        price=f"{offer.amount:.2f} {offer.currency}",
+        pack_of=offer.pack_of or 1,
+        delivery=None if offer.delivery is None else f"{offer.delivery:.2f} {offer.currency}",
+        seen=offer.seen,
+        each=f"{offer.each:.2f} {offer.currency}",
+        each_amount=offer.each,
+        currency=offer.currency,
+    )

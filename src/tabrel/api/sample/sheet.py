@@ -23,8 +23,8 @@ from tabrel.api.sample.models import (
     PlateOut,
     ReadingOut,
     SheetOut,
+    offer_out,
 )
-from tabrel.api.sample.offers import offer_out
 from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.observations import OBSERVATIONS

@@ -4,7 +4,6 @@
 `evidence`      counts, benches, photographs
 `in_use`        what was found on a used filter; intervals, logs, own instruments
 `uses`          uses
-`arithmetic`    printed sums
 `report`        the plan of a report
 `plans`         scenarios, duty cycles, warm-up plans
 `refusals`      the refusals they share

@@ -7,6 +7,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from tabrel.core.audit.arithmetic import check_line
+from tabrel.core.audit.written import MOST_LINES
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS, dimensions_of
 from tabrel.core.catalogue.physical_limits import MOST_HOLES, PHYSICAL_LIMITS
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
@@ -15,7 +17,6 @@ from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import OutOfRangeError, ReadingTextError, StudyError, nearest_hint
 from tabrel.core.oil.model import oil_model
 from tabrel.core.parts.hole_shapes import outline_area
-from tabrel.core.rules.arithmetic import check_arithmetic
 from tabrel.core.rules.evidence import check_bypass_bench, check_counts, check_flow_bench, check_photograph
 from tabrel.core.rules.in_use import check_in_use, check_service_plan
 from tabrel.core.rules.plans import check_plans
@@ -286,3 +287,11 @@ def _check_claim(path: str, claim: Claim) -> None:
             )
     require_limits(path, claim)
     require_date(f"{path}.seen", claim.seen)
+
+
+def check_arithmetic(study: Study) -> None:
+    """Raise `StudyError` at the first line that cannot be recomputed; whether it follows is another matter."""
+    if len(study.arithmetic) > MOST_LINES:
+        raise StudyError("arithmetic", f"has {len(study.arithmetic)} lines, more than {MOST_LINES}: leave out what is settled")
+    for i, line in enumerate(study.arithmetic):
+        check_line(line, f"arithmetic[{i}]")
