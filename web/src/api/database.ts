@@ -5,17 +5,22 @@ import { client, requestHeaders } from './client'
 
 const HEADER = 'Tabrel-Database'
 const WORDS_KEY = 'tabrel.loadedAgain'
-/** So long the words of an answer have to be kept for after the loading. */
-const SOON_MS = 60
 
 let seen: string | null = null
 let leaving = false
+let awaited: Promise<unknown> = Promise.resolve()
 
 const useChannel = createGlobalState(() => useBroadcastChannel<string, string>({ name: 'tabrel.database' }))
 
 /** Message to show once the window is loaded again. */
 export function sayWhenLoadedAgain(words: string): void {
   sessionStorage.setItem(WORDS_KEY, words)
+}
+
+/** Load nothing again before this is done: what it says is kept for after the loading. */
+export function loadAgainAfter<T>(work: Promise<T>): Promise<T> {
+  awaited = work
+  return work
 }
 
 const heeding: ((identity: string) => void)[] = []
@@ -43,7 +48,7 @@ function heed(now: string): void {
   sayWhenLoadedAgain(`A copy of the database was put back: this window was loaded again.${underWay()}`)
   for (const work of heeding) work(now)
   useChannel().post(now)
-  setTimeout(() => window.location.reload(), SOON_MS)
+  void Promise.allSettled([awaited]).then(() => window.location.reload())
 }
 
 client.use({

@@ -3,7 +3,7 @@
 import { useElementSize } from '@vueuse/core'
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
-import { sayWhenLoadedAgain } from '@/api/database'
+import { loadAgainAfter, sayWhenLoadedAgain } from '@/api/database'
 import { client, unwrap, type Schemas } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
 import { useActions } from '@/shared/actions'
@@ -63,10 +63,11 @@ async function choose(copy: Schemas['CopyOut']) {
 }
 
 const putBack = (copy: Schemas['CopyOut']) =>
-  doing('Putting it back …', async () => {
-    const done = await unwrap(client.POST('/api/backups/restoration', { body: { copy_name: copy.name } }))
-    sayWhenLoadedAgain(`${done.notes}.`)
-  })
+  doing('Putting it back …', () =>
+    loadAgainAfter(
+      unwrap(client.POST('/api/backups/restoration', { body: { copy_name: copy.name } })).then((done) => sayWhenLoadedAgain(`${done.notes}.`)),
+    ),
+  )
 
 useActions(() => [
   { title: 'Back up now', words: ['copy', 'save'], run: () => void backUp() },
