@@ -238,7 +238,7 @@ def enter_to_results(database: Path, study: int, sample: int) -> dict[str, float
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=chromium.EXECUTABLE, args=chromium.ARGUMENTS)
             page = browser.new_page(viewport={"width": 1280, "height": 800})
-            for _ in range(100):
+            while server.poll() is None:  # it may take long to begin beside other work
                 try:
                     page.goto(f"http://127.0.0.1:{port}/studies/{study}/samples/{sample}/outside")
                     break
