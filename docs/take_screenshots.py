@@ -100,7 +100,7 @@ def main(target: Path) -> None:
         take(page, target / "sheet.png")
         page.get_by_role("link", name="Verdict").click()
         page.get_by_role("button", name="vans, daily").first.click()
-        page.locator('[data-part="first"]').wait_for(timeout=120_000)
+        page.locator('[data-part="answer"]').wait_for(timeout=120_000)
         page.get_by_role("button", name="Dunmor for long interval").wait_for(timeout=120_000)
         take(page, target / "verdict.png")
         page.get_by_role("link", name="Sums").click()

@@ -314,3 +314,26 @@ def everything() -> dict[str, Any]:
             ],
         ),
     )
+
+
+FEW = {"draws": 2000, "model_draws": 60}
+COLD_USE = {"name": "cold", "temperature_c": -20, "speed_rpm": 2000, "hot_temperature_c": 110, "hot_speed_rpm": 5000}
+
+
+def made(*criteria, requirements=(), samples=({}, {}), use=COLD_USE, **study_fields):
+    """Return the plain filter as several samples, each changed at paths, with one use."""
+    document = changed()
+    plain = document["samples"][0]
+    document["samples"] = []
+    for i, changes in enumerate(samples):
+        sample = copy.deepcopy(plain) | {"label": "ABCD"[i]}
+        for path, value in changes.items():
+            *steps, last = path.split("/")
+            here = sample
+            for step in steps:
+                here = here.setdefault(step, {})
+            here[last] = value
+        document["samples"].append(sample)
+    document |= {"version": 2, "uses": [use | {"criteria": list(criteria), "requirements": list(requirements)}], **study_fields}
+    study = read_study(json.dumps(document))
+    return study, study.uses[0]

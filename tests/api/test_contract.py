@@ -110,6 +110,8 @@ VALID: dict[str, dict] = {
     "delete_use": {"json": {}},
     "post_measure_number": {"json": {"measure": "filter_hot_kpa", "text": "5 psi", "family": "inch"}},
     "get_judged_use": {},
+    "get_answer": {},
+    "get_adapter": {},
     "get_filter_at_use": {},
     "get_comparison_sheet": {},
     "get_arithmetic": {},

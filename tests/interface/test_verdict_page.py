@@ -16,6 +16,7 @@ FIRST = '[data-part="first"]'
 
 def opened(page, server, sample=1):
     page.goto(f"{server.address}/studies/1/samples/{sample}/verdict")
+    page.get_by_role("button", name="Ranking").click()
     expect(page.locator(FIRST)).to_be_visible(timeout=60_000)
 
 
@@ -58,6 +59,28 @@ def test_the_schools_stand_side_by_side_and_what_makes_them_disagree_is_named(pa
     expect(page.locator('[data-pair="Korvath/Brennig"]')).to_contain_text("compared in 6 of 6")
     bar = page.locator('[data-filter="Ysmere"]').get_by_role("img")
     expect(bar).to_have_attribute("aria-label", re.compile(r"^Ysmere: place 1 .*%, place 2 .* place 5 .*%$"))
+
+
+def test_the_answer_comes_first_in_sentences(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/verdict")
+    answer = page.locator('[data-part="answer"]')
+    expect(answer.locator("p").first).to_have_text(
+        re.compile(
+            r"^Buy Korvath \(11\.40 EUR plus delivery\), if the vehicle maker allows it: first by your weights, fairly sure"
+        ),
+        timeout=60_000,
+    )
+    expect(answer.locator('[data-block="not"]')).to_contain_text("Do not buy Ysmere: burrs of its tube face the media")
+    assert len(answer.inner_text().split()) <= 270  # with the titles of its parts
+    page.get_by_text("in · psi").click()
+    expect(answer.locator('[data-block="why"]')).to_contain_text("°F", timeout=60_000)
+    page.get_by_role("button", name="vans, daily", exact=True).first.click()
+    expect(answer.locator("p").first).to_contain_text("sure (chance over 99 of 100)", timeout=60_000)
+
+
+def test_a_study_that_ranks_nothing_is_told_what_its_adapter_costs(page, server):
+    page.goto(f"{server.address}/studies/2/samples/6/verdict")
+    expect(page.locator('[data-part="adapter"]').first).to_contain_text("the adapter costs", timeout=60_000)
 
 
 def test_a_fatal_flaw_overrides_and_an_open_line_leads_to_what_would_decide_it(page, server):

@@ -71,10 +71,16 @@ def test_a_reader_can_recompute_the_hole_area_from_the_pages_alone():
 
 def test_the_first_page_answers_and_every_page_has_its_number_and_says_that_it_is_a_draft():
     computed = pages(demo_pdf())
-    first = flat(computed[0])
-    for wanted in ("Which filter keeps", "Verdict by use", "Decision rule", "Five headline results", "Assumed, not measured"):
+    first, second = flat(computed[0]), flat(computed[1])
+    for wanted in (
+        "Which filter keeps",
+        "Buy Korvath (11.40 EUR plus delivery)",
+        "Do not buy Ysmere",
+        "if it counts, buy Halvene",
+    ):
         assert wanted in first
-    assert "Ysmere fails" in first
+    for wanted in ("Verdict by use", "Decision rule", "Five headline results", "Assumed, not measured"):
+        assert wanted in first + second
     for i, text in enumerate(computed, start=1):
         assert f"page {i} of {len(computed)}" in text
         assert "Draft, not issued" in text

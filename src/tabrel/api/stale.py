@@ -52,6 +52,8 @@ COMPUTED_OF_STUDY = (
     "lots",
     "uses",
     "uses/*/judged",
+    "uses/*/answer",
+    "adapter",
     "uses/*/filters/*",
     "arithmetic",
     "report",

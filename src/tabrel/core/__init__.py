@@ -25,4 +25,5 @@ In reading order; a package imports only packages above it (a test holds the ord
 `review`        what is said back: echo, warnings, claims, the list before the cut
 `results`       results of a sample and their working
 `judge`         which filter for which use: ranking methods, chances of places
+`answer`        the answer of a use in sentences
 """

@@ -6,7 +6,10 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
+from tabrel.core.answer.answer import Answer, answer_use
+from tabrel.core.answer.known_use import measures_of_answer
 from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import TabrelError
@@ -110,6 +113,26 @@ class ReportInputs:
             except TabrelError as error:
                 judged_uses.append((use.name, str(error)))
         return tuple(judged_uses)
+
+    @cached_property
+    def answers(self) -> tuple[Answer, ...]:
+        """The answer of every use that can be judged, in sentences."""
+        answers = []
+        for judged in self.judged:
+            if isinstance(judged, JudgedUse):
+                wanted = measures_of_answer(judged.use)
+                known = {
+                    label: self.kept.of(self.study, measured, judged.use, wanted, self.draws)
+                    for label, measured in self.corrected.items()
+                    if label in judged.labels
+                }
+                answers.append(answer_use(self.study, judged, known, family=self.family))
+        return tuple(answers)
+
+    @cached_property
+    def corrected(self) -> dict[str, MeasuredSample]:
+        """The filters as measured, with what a capacity measured on one says of others."""
+        return with_capacity_corrections(self.measured, terminal_ratio(self.study))
 
     def _known_at(self, use: Use) -> Callable[[MeasuredSample], Mapping[str, Known]]:
         wanted = measures_of_use(use)

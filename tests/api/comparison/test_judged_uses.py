@@ -205,3 +205,29 @@ def test_two_who_ask_at_once_compute_it_once(client, study, monkeypatch):
         answers = list(pool.map(lambda _: judged(client, study), range(3)))
     assert answers[0] == answers[1] == answers[2]
     assert len(computed) == len(set(computed)) == 4  # of two filters, with and without the use's points
+
+
+def test_a_use_is_answered_in_sentences(client, study):
+    use_id = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]["id"]
+    address = f"/api/studies/{study['id']}/uses/{use_id}/answer"
+    served = client.get(address, params={"family": "inch"}).json()
+    decision, *rest = served["answer"]["blocks"]
+    assert decision["name"] == "decision"
+    assert "and the filter's maker states a collapse pressure above" in decision["sentences"][0]
+    assert " psi: first by your weights" in decision["sentences"][0]
+    assert served["answer"]["named"] == ["rank"]
+    assert ["Do not buy B: leaked on the bench."] in [block["sentences"] for block in rest]
+    assert client.get(address.replace(str(use_id), "99")).status_code == 404
+    assert client.get(f"/api/studies/{study['id']}/adapter").json() == []
+
+
+def test_more_known_of_one_specimen_than_of_another_of_its_number_is_no_fault(client, document):
+    """The sheet asked for one of them alone."""
+    for sample in document["samples"]:
+        sample |= {"maker": "Maker", "part_number": "N1"}
+    study = client.post("/api/studies", json=document).json()
+    use_id = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]["id"]
+    first = study["samples"][0]["id"]
+    address = f"/api/studies/{study['id']}/uses/{use_id}/filters/{first}"
+    assert client.get(address, params={"for_sheet": True}).status_code == 200
+    assert judged(client, study)["labels"] == ["rank", "B"]

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import copy
-import json
 from dataclasses import replace
 from math import hypot, sqrt
 
 import numpy as np
 import pytest
 
-from builders import changed
+from builders import COLD_USE as USE
+from builders import FEW, made
 from tabrel.core.catalogue.measures import MEASURE_ROWS
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import solve_circuit
@@ -23,29 +22,6 @@ from tabrel.core.maps.behaviour import behaviour
 from tabrel.core.results.analysis import analyse_sample
 from tabrel.core.rules.uses import check_use
 from tabrel.document.judged_use import judged_use_out
-from tabrel.document.study_document import read_study
-
-FEW = {"draws": 2000, "model_draws": 60}
-USE = {"name": "cold", "temperature_c": -20, "speed_rpm": 2000, "hot_temperature_c": 110, "hot_speed_rpm": 5000}
-
-
-def made(*criteria, requirements=(), samples=({}, {}), use=USE, **study_fields):
-    """Return the plain filter as several samples, each changed at paths, with one use."""
-    document = changed()
-    plain = document["samples"][0]
-    document["samples"] = []
-    for i, changes in enumerate(samples):
-        sample = copy.deepcopy(plain) | {"label": "ABCD"[i]}
-        for path, value in changes.items():
-            *steps, last = path.split("/")
-            here = sample
-            for step in steps:
-                here = here.setdefault(step, {})
-            here[last] = value
-        document["samples"].append(sample)
-    document |= {"version": 2, "uses": [use | {"criteria": list(criteria), "requirements": list(requirements)}], **study_fields}
-    study = read_study(json.dumps(document))
-    return study, study.uses[0]
 
 
 def judged(*criteria, specimens=True, **more):
@@ -309,11 +285,11 @@ OFFERS = (
 
 
 def test_prices_over_the_interval_and_of_one_shop():
-    """The cheapest is 30/4 = 7.50 EUR; over 15,000 km that is 0.50 EUR per 1000 km, over 250 h 3 EUR per 100 h."""
+    """One piece delivered is 9 + 3 = 12 EUR, whatever it costs by four; per 1000 of 15,000 km 0.80 EUR, per 100 of 250 h 4.80."""
     criteria = [{"measure": item} for item in ("price", "price_per_1000_km", "price_per_100_h")]
     filters = ({"offers": list(OFFERS)}, {"offers": [OFFERS[1]]})
     result_15 = judged(*criteria, samples=filters, use=USE | {"interval_km": 15000, "interval_h": 250})
-    assert [values(result_15, i)["A"].value for i in range(3)] == pytest.approx([7.5, 0.5, 3.0])
+    assert [values(result_15, i)["A"].value for i in range(3)] == pytest.approx([12, 0.8, 4.8])
     assert result_15.criteria[1].category.better == "low"
     stall = judged(*criteria[:1], samples=filters, use=USE | {"shop": "Stall"})
     assert [values(stall)[label].value for label in "AB"] == pytest.approx([12, 12])

@@ -19,6 +19,8 @@ export const queryKeys = {
   others: (studyId: unknown, words: unknown) => ['studies', studyId, 'others', { words }] as const,
   uses: (studyId: unknown) => ['studies', studyId, 'uses'] as const,
   /** `asked` is what is compared, and a what-if weight. */
+  answer: (studyId: unknown, useId: unknown, asked: unknown) => ['studies', studyId, 'uses', useId, 'answer', asked] as const,
+  adapter: (studyId: unknown, family: unknown) => ['studies', studyId, 'adapter', family] as const,
   judged: (studyId: unknown, useId: unknown, asked: unknown) => ['studies', studyId, 'uses', useId, 'judged', asked] as const,
   behaviour: (studyId: unknown) => ['studies', studyId, 'behaviour'] as const,
   scenarios: (studyId: unknown) => ['studies', studyId, 'scenarios'] as const,

@@ -2,14 +2,19 @@
 /** Which filter for which use: every use against every filter, the ranking methods side by side, what a use asks. */
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
+import { client, unwrap } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
 import { catalogue, details, observations, quantities } from '@/catalogue/catalogue'
 import ComparisonPages from '@/comparison/ComparisonPages.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
+import { usePreferences } from '@/shared/preferences'
 import { useRefusal } from '@/shared/useRefusal'
 import { useSheet } from '@/sample/useSheet'
 import { stationOfKey } from '@/sample/stations'
 import AddChoice from './AddChoice.vue'
+import AnswerPanel from './AnswerPanel.vue'
 import ComparedSwitch from './ComparedSwitch.vue'
 import FilterVerdict from './FilterVerdict.vue'
 import RankingPanel from './RankingPanel.vue'
@@ -49,8 +54,30 @@ const thought = useTrial(studyId, () => use.value?.id ?? 0, asked, settled)
 watch([() => use.value?.id, stored], () => (trial.value = null))
 const shownJudged = computed(() => (trial.value && thought.data.value?.use_id === use.value?.id ? thought.data.value : judged.value))
 
-const page = ref<'ranking' | 'reasons' | 'setup'>('ranking')
+const page = ref<'answer' | 'ranking' | 'reasons' | 'setup'>('answer')
+const preferences = usePreferences()
+/** The answer is asked for once the use is judged: what it rests on is computed by then, filter by filter. */
+const answer = useQuery({
+  queryKey: computed(() => queryKeys.answer(props.studyId, use.value?.id, { compared: compared.value, family: preferences.family })),
+  queryFn: ({ signal }) =>
+    unwrap(
+      client.GET('/api/studies/{study_id}/uses/{use_id}/answer', {
+        params: { path: { study_id: props.studyId, use_id: use.value!.id }, query: { compared: compared.value, family: preferences.family } },
+        signal,
+      }),
+    ),
+  enabled: () => page.value === 'answer' && judged.value !== undefined && !result.value?.isFetching,
+  retry: false,
+})
+const answered = computed(() => (answer.data.value?.use_id === use.value?.id ? answer.data.value?.answer : undefined))
+/** A study that ranks nothing may ask about the engine's adapter: it is answered by a run with it and without. */
+const adapter = useQuery({
+  queryKey: computed(() => queryKeys.adapter(props.studyId, preferences.family)),
+  queryFn: () => unwrap(client.GET('/api/studies/{study_id}/adapter', { params: { path: { study_id: props.studyId }, query: { family: preferences.family } } })),
+  enabled: () => uses.query.isSuccess.value && !stored.value.length,
+})
 const PAGES = [
+  { label: 'Answer', value: 'answer' },
   { label: 'Ranking', value: 'ranking' },
   { label: 'Requirements', value: 'reasons' },
   { label: 'What it asks', value: 'setup' },
@@ -119,6 +146,7 @@ function goTo(key: string) {
           <p>
             Which filter, for what? A use says where the engine runs, what counts and how much, and what a filter must do. Begin one of these and change it; what you type is kept with the study.
           </p>
+          <p v-for="text in adapter.data.value" :key="text" class="strong" data-part="adapter">{{ text }}</p>
           <p v-for="preset in uses.query.data.value.presets" :key="preset.name">
             <button type="button" class="tool" :aria-label="`Begin the use ${preset.name}`" @click="begin(preset.name)">{{ preset.name }}</button> {{ preset.about }}
           </p>
@@ -144,7 +172,12 @@ function goTo(key: string) {
           <p v-else-if="result?.error && !judged" class="said-wrong">{{ result.error.message }}</p>
           <p v-else-if="result?.error" class="said-wrong">{{ result.error.message }} What is shown is from before.</p>
           <p v-else-if="!shownJudged" class="soft">{{ isStopped ? 'Stopped.' : 'Computing what the filters do at the points of this use …' }}</p>
-          <template v-if="shownJudged && page !== 'setup'">
+          <template v-else-if="page === 'answer'">
+            <p v-if="answer.error.value" class="said-wrong" role="alert">{{ answer.error.value.message }}</p>
+            <AnswerPanel v-else-if="answered" :answer="answered" />
+            <p v-else class="soft" role="status">Putting the answer in sentences …</p>
+          </template>
+          <template v-if="shownJudged && (page === 'ranking' || page === 'reasons')">
             <p v-if="page === 'ranking' && !shownJudged.criteria.length" class="soft">Nothing is ranked: this use has no criterion yet. “What it asks” adds some.</p>
             <RankingPanel v-else-if="page === 'ranking'" v-model:trial="trial" v-model:any-weights="anyWeights" :judged="shownJudged" :colours="colours" :trial-error="thought.error.value?.message ?? ''" @keep="keep" />
             <FilterVerdict v-else-if="judged && shownLabel" :label="shownLabel" :verdict="judged.verdicts[shownLabel]!" :lines="judged.requirements[shownLabel]!" :use="use.use" :title-of="titleOf" :change="change" @field="goTo" />

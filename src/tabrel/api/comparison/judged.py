@@ -4,12 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import replace
+from datetime import UTC, datetime
 from itertools import combinations
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
 
 from tabrel.api.comparison.judged_models import (
+    AnswerOut,
     Compared,
     ComparedPairOut,
     FilterAtUseOut,
@@ -23,6 +25,10 @@ from tabrel.api.comparison.uses import shown_units
 from tabrel.api.deps import Connection, SampleId, StudyId, UseId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.turns import HEAVY
+from tabrel.core.answer.adapter import adapter_sentences
+from tabrel.core.answer.answer import answer_use
+from tabrel.core.answer.known_use import measures_of_answer
+from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import sheet_measures
@@ -84,6 +90,35 @@ def get_judged_use(
 
     judged = judge_use(study, use, specimens=compared == "specimens", any_weights=any_weights, known_of=known_of)
     return _judged_out(use_id, judged)
+
+
+@router.get("/studies/{study_id}/uses/{use_id}/answer", dependencies=HEAVY)
+def get_answer(
+    study_id: StudyId,
+    use_id: UseId,
+    conn: Connection,
+    request: Request,
+    compared: ComparedIn = "part_numbers",
+    family: UnitFamily = "metric",
+) -> AnswerOut:
+    """Return the answer of a use in sentences: which filter, at what price, how sure, and what speaks against it."""
+    study, use = _study_and_use(conn, study_id, use_id)
+    kept: KnowledgeCache = request.app.state.known
+    known: dict[str, Mapping[str, Known]] = {}
+
+    def known_of(measured: MeasuredSample) -> Mapping[str, Known]:
+        known[measured.sample.label] = kept.of(study, measured, use, measures_of_answer(use), DRAWS)
+        return known[measured.sample.label]
+
+    judged = judge_use(study, use, specimens=compared == "specimens", known_of=known_of)
+    answer = answer_use(study, judged, known, family=family, today=datetime.now(UTC).date())
+    return AnswerOut(use_id=use_id, answer=answer)
+
+
+@router.get("/studies/{study_id}/adapter", dependencies=HEAVY)
+def get_adapter(study_id: StudyId, conn: Connection, family: UnitFamily = "metric") -> list[str]:
+    """Return what the engine's adapter costs beside its filter, in sentences; none where the engine has no adapter."""
+    return adapter_sentences(load_study(conn, study_id), draws=DRAWS, family=family)
 
 
 @router.get("/studies/{study_id}/uses/{use_id}/filters/{sample_id}", dependencies=HEAVY)

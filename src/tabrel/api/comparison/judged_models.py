@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from tabrel.api.catalogue.models import ShownUnitOut
+from tabrel.core.answer.answer import Answer
 from tabrel.core.judge.chances import Swap
 from tabrel.core.judge.disagreements import Disagreement
 from tabrel.core.judge.judged_use import FilterVerdict
@@ -125,3 +126,10 @@ class FilterAtUseOut(WireModel):
 
     label: str
     known: list[KnownValueOut]
+
+
+class AnswerOut(WireModel):
+    """The answer of a use in sentences."""
+
+    use_id: int
+    answer: Annotated[Answer, WIRED]

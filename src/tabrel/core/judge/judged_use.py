@@ -223,7 +223,7 @@ def judge_use(
         pair_wins=wins,
         rank_sum=sums,
         weighted_score=scores,
-        chances=chance_of_place(categories, ranked, drawn=_drawn(criteria, ranked), any_weights=any_weights, draws=draws),
+        chances=chance_of_place(categories, ranked, drawn=draws_of(criteria, ranked), any_weights=any_weights, draws=draws),
         swaps=swaps(categories, scores),
         disagreements=disagreements(categories, ranked, wins, sums, scores),
         requirements=lines,
@@ -278,7 +278,7 @@ def _title_of(measure: str) -> str:
     return row.title if row else measure
 
 
-def _drawn(criteria: Sequence[JudgedCriterion], labels: Sequence[str]) -> dict[str, FloatArray]:
+def draws_of(criteria: Sequence[JudgedCriterion], labels: Sequence[str]) -> dict[str, FloatArray]:
     """Return the draws of the model for the chances, by measure, with what specimens differ by drawn on top."""
     random = np.random.default_rng(SPREAD_SEED)
     drawn: dict[str, FloatArray] = {}

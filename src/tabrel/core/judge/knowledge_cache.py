@@ -61,6 +61,7 @@ class KnowledgeCache:
     def _of(
         self, study: Study, measured: MeasuredSample, points: Use, measures: Iterable[str], draws: int
     ) -> Mapping[str, Known]:
+        measures = tuple(measures)
         key = _key(study, measured, points, draws)
         with self._lock:
             turn = self._turns.setdefault(key, Lock())
@@ -77,7 +78,8 @@ class KnowledgeCache:
                 while len(self._known) > MOST_KEPT:
                     gone, _ = self._known.popitem(last=False)
                     self._turns.pop(gone, None)
-        return known_values
+        # what others asked for is left out: filters of one part number are compared measure by measure
+        return {measure: known_values[measure] for measure in measures if measure in known_values}
 
     def _sampled(self, study: Study, measured: MeasuredSample, draws: int) -> SampledProblem:
         """Return a filter with its draws, which is the same at every point."""

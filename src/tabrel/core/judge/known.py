@@ -16,7 +16,7 @@ from tabrel.core.judge.categories import CategoryValue
 from tabrel.core.judge.chances import NORMAL_COVERAGE
 from tabrel.core.results.analysis import SampleAnalysis
 from tabrel.core.sample.measured_sample import MeasuredSample
-from tabrel.core.study.model import Sample
+from tabrel.core.study.model import Offer, Sample
 from tabrel.core.study.uses import Criterion, Use
 from tabrel.core.uncertainty.propagation import Result
 
@@ -125,16 +125,22 @@ def of_reading(measure: str, measured: MeasuredSample) -> Known:
     return Known(None, "has not been measured")
 
 
-def unit_price(sample: Sample, shop: str | None = None) -> tuple[float, str] | None:
-    """Return the lowest price of one filter and its currency: of the offers with what delivery adds, else as bought.
+def single_offers(sample: Sample, shop: str | None = None) -> list[Offer]:
+    """Return the offers of one piece, in the currency the filter was bought in where some are; of a shop only its own."""
+    offers = [offer for offer in sample.offers if (offer.pack_of or 1) == 1 and (shop is None or offer.shop == shop)]
+    alike = [offer for offer in offers if sample.price is not None and offer.currency == sample.price.currency]
+    return alike or [offer for offer in offers if offer.currency == offers[0].currency]
 
-    Of a shop only its own offers count.
+
+def unit_price(sample: Sample, shop: str | None = None) -> tuple[float, str] | None:
+    """Return the lowest price of one filter and its currency: offered by the piece, else by the pack, else as bought.
+
+    What delivery adds is in it; a pack counts only where no piece is offered, since nobody who needs one buys ten.
     """
-    asked = [offer for offer in sample.offers if shop is None or offer.shop == shop]
-    offers = [((offer.amount + (offer.delivery or 0.0)) / (offer.pack_of or 1), offer.currency) for offer in asked]
+    packs = [offer for offer in sample.offers if shop is None or offer.shop == shop]
+    offers = single_offers(sample, shop) or [offer for offer in packs if offer.currency == packs[0].currency]
     if offers:
-        currency = sample.price.currency if sample.price else offers[0][1]
-        return min((offer for offer in offers if offer[1] == currency), default=min(offers))
+        return min((offer.each, offer.currency) for offer in offers)
     return (sample.price.amount, sample.price.currency) if sample.price and shop is None else None
 
 

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 
+from tabrel.core.answer.adapter import adapter_sentences
+from tabrel.core.answer.answer import Answer
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.terms import BASES
 from tabrel.core.judge.judged_use import JudgedUse
@@ -11,10 +13,10 @@ from tabrel.core.judge.ranking_methods import Places, Score
 from tabrel.core.numbers import number_with_interval, number_with_uncertainty
 from tabrel.core.results.budget import input_title
 from tabrel.core.study.uses import UseVerdict
-from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, Points, Table
+from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, Table
 from tabrel.report.figures.charts import chances_chart
 from tabrel.report.inputs import ReportInputs
-from tabrel.report.words import result_words, sentence
+from tabrel.report.words import result_words
 
 VERDICTS: dict[UseVerdict, str] = {
     "meets": "meets the stated requirements",
@@ -42,13 +44,22 @@ def answer(inputs: ReportInputs) -> Iterator[Block]:
         facts.append(("Intended for", study.intended_uses))
     facts.append(("Filters", ", ".join(_named(inputs, label) for label in inputs.measured) or "none yet"))
     yield Facts(tuple(facts))
-    text = sentences_that_matter(inputs)
-    if text:
-        yield Points(tuple(text), "lead")
+    for i, given in enumerate(inputs.answers):
+        yield Heading(2, given.use)
+        decision, *rest = given.blocks
+        yield Paragraph(" ".join(decision.sentences), "lead")
+        if i == 0 and rest:  # the others stand before their rankings
+            yield _reasons(given)
+    if not inputs.study.uses and (run := adapter_sentences(inputs.study, draws=inputs.draws, family=inputs.family)):
+        yield Paragraph(" ".join(run), "lead")
     yield from headline_table(inputs)
     yield from _verdicts(inputs)
     yield from _assumed(inputs)
     yield from _rankings(inputs)
+
+
+def _reasons(given: Answer) -> Facts:
+    return Facts(tuple((block.title, " ".join(block.sentences)) for block in given.blocks[1:]))
 
 
 def _named(inputs: ReportInputs, label: str) -> str:
@@ -65,58 +76,6 @@ def verdict_on(judged: JudgedUse, label: str) -> tuple[UseVerdict, bool]:
     """Return the verdict that stands on a filter, and whether it is the analyst's own."""
     verdict = judged.verdicts[label]
     return (verdict.stated.verdict, True) if verdict.stated else (verdict.proposed, False)
-
-
-def sentences_that_matter(inputs: ReportInputs, most: int = 3) -> list[str]:
-    """Return the sentences that matter most: who is first and how sure, who fails and why, what is open for want of what."""
-    texts: list[str] = []
-    for judged in _judged(inputs)[:1]:
-        texts.append(_first_place(judged))
-    failed, opened = _telling(inputs, "fails"), _telling(inputs, "open")
-    texts += failed[:1] + opened[:1] + failed[1:] + opened[1:]
-    grave = [
-        f"{label}: {sentence(warning.message)}"
-        for label, analysis in inputs.analyses.items()
-        for warning in analysis.warnings
-        if not warning.confirmed
-    ]
-    return [*texts, *grave][:most]
-
-
-def _first_place(judged: JudgedUse) -> str:
-    labels = judged.ranked
-    name = f"For “{judged.use.name}”"
-    firsts = {
-        "pair wins": _firsts(judged.pair_wins.rank, labels),
-        "rank sum": _firsts(judged.rank_sum.places.rank, labels),
-        "weighted score": _firsts(judged.weighted_score.places.rank, labels),
-    }
-    if len(labels) == 1:
-        return f"{name} only {labels[0]} is compared: there is no ranking."
-    first = {labels: sum(judged.chances.of_place[label][0] for label in labels) for labels in _as_one(judged)}
-    together = max(first, key=lambda labels: first[labels])
-    likely, chance = together[0], chance_words(first[together], judged)
-    if len(together) > 1:
-        name = f"{name}, {' and '.join(together)} taken as one part, which nothing tells apart"
-    known = {method: who for method, who in firsts.items() if who}
-    if known and all(who == [likely] for who in known.values()) and len(known) == len(firsts):
-        return f"{name}, all three ranking methods put {likely} first; its chance of first place is {chance}."
-    by_who: dict[tuple[str, ...], list[str]] = {}
-    for method, who in firsts.items():
-        by_who.setdefault(tuple(who), []).append(method)
-    line = "; ".join(
-        f"{' and '.join(methods)} {'put' if len(methods) > 1 or methods == ['pair wins'] else 'puts'} {_level(who)}"
-        for who, methods in by_who.items()
-    )
-    return f"{name}, {line}. The likeliest first by the weighted score is {likely}, with a chance of {chance}."
-
-
-def _as_one(judged: JudgedUse) -> list[tuple[str, ...]]:
-    """Return the filters that are ranked, those that nothing tells apart together."""
-    groups = {label: labels for labels in judged.same_parts for label in labels}
-    return list(
-        dict.fromkeys(tuple(one for one in groups.get(label, (label,)) if one in judged.ranked) for label in judged.ranked)
-    )
 
 
 def score_words(score: Score, judged: JudgedUse) -> str:
@@ -137,37 +96,6 @@ def chance_words(chance: float, judged: JudgedUse) -> str:
         return f"{100 * chance:.0f} %"
     tenths = round(10 * chance)
     return "under 1 in 10" if tenths == 0 else "over 9 in 10" if tenths == 10 else f"about {tenths} in 10"
-
-
-def _level(who: tuple[str, ...]) -> str:
-    if not who:
-        return "no filter first for certain"
-    return f"{who[0]} first" if len(who) == 1 else f"{', '.join(who[:-1])} and {who[-1]} level in first place"
-
-
-def _firsts(rank: Mapping[str, int | None], labels: tuple[str, ...]) -> list[str]:
-    return [label for label in labels if rank[label] == 1]
-
-
-def _telling(inputs: ReportInputs, wanted: UseVerdict) -> list[str]:
-    """Return a sentence for each filter that fails, or is open, naming the uses and the first reason."""
-    by_label: dict[str, tuple[list[str], str]] = {}
-    for judged in _judged(inputs):
-        for label in judged.labels:
-            stands, is_own = verdict_on(judged, label)
-            if stands != wanted:
-                continue
-            verdict = judged.verdicts[label]
-            reason = (
-                verdict.stated.reason or "the analyst says so" if is_own and verdict.stated else next(iter(verdict.reasons), "")
-            )
-            names, _ = by_label.setdefault(label, ([], reason))
-            names.append(judged.use.name)
-    words = {"fails": "fails", "open": "is open"}[wanted]
-    return [
-        f"{label} {words} for {', '.join(f'“{name}”' for name in names)}: {sentence(reason)}"
-        for label, (names, reason) in by_label.items()
-    ]
 
 
 def _verdicts(inputs: ReportInputs) -> Iterator[Block]:
@@ -204,7 +132,11 @@ def _verdicts(inputs: ReportInputs) -> Iterator[Block]:
 
 
 def _rankings(inputs: ReportInputs) -> Iterator[Block]:
+    answers = {given.use: given for given in inputs.answers}
     for i, judged in enumerate(_judged(inputs)):
+        if i and len((given := answers[judged.use.name]).blocks) > 1:
+            yield Heading(2, f"Why, for “{judged.use.name}”")
+            yield _reasons(given)
         if len(judged.ranked) < 2:
             continue
         rows = []
