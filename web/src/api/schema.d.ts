@@ -1081,6 +1081,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/adapter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return what the engine's adapter costs beside its filter, in sentences; none where the engine has no adapter. */
+        get: operations["get_adapter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/arithmetic": {
         parameters: {
             query?: never;
@@ -1501,6 +1518,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/uses/{use_id}/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description Return the answer of a use in sentences: which filter, at what price, how sure, and what speaks against it. */
+        get: operations["get_answer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/uses/{use_id}/filters/{sample_id}": {
         parameters: {
             query?: never;
@@ -1665,6 +1699,16 @@ export interface components {
             warnings: components["schemas"]["WarningOut"][];
         };
         /**
+         * AnswerOut
+         * @description The answer of a use.
+         */
+        AnswerOut: {
+            blocks: components["schemas"]["BlockOut"][];
+            named: string[];
+            order: string[];
+            use: string;
+        };
+        /**
          * ArithmeticOut
          * @description The lines that are kept with a study, what can be written, and the sums its claims hold.
          */
@@ -1735,6 +1779,16 @@ export interface components {
             label: string;
             study_name: string;
             value: number;
+        };
+        /**
+         * BlockOut
+         * @description One part of an answer: its name, its title, its sentences.
+         */
+        BlockOut: {
+            /** @enum {string} */
+            name: "decision" | "left_out" | "why" | "service" | "price" | "not" | "how_sure" | "would_change" | "mind";
+            sentences: string[];
+            title: string;
         };
         /**
          * BoundOut
@@ -4791,6 +4845,14 @@ export interface components {
             verdicts: components["schemas"]["Verdict"][];
         };
         /**
+         * UseAnswerOut
+         * @description The answer of a use in sentences.
+         */
+        UseAnswerOut: {
+            answer: components["schemas"]["AnswerOut"];
+            use_id: number;
+        };
+        /**
          * UseChangeIn
          * @description A use as it is to be, and as it was seen.
          */
@@ -5026,7 +5088,6 @@ export interface components {
         ending: string;
         /** @description Which engine of the library, as the answers number them. */
         engine_id: number;
-        /** @description Units the readings are asked for in. */
         family: "metric" | "inch";
         /** @description Whether the answer brings the figures of the opened filter too. */
         figures: boolean;
@@ -7438,6 +7499,37 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    get_adapter: {
+        parameters: {
+            query?: {
+                family?: components["parameters"]["family"];
+            };
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: components["parameters"]["study_id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     get_arithmetic: {
         parameters: {
             query?: never;
@@ -7536,7 +7628,7 @@ export interface operations {
                 /** @description Samples it is printed for; none: all that are in use. */
                 sample?: components["parameters"]["sample"];
                 /** @description Units the readings are asked for in. */
-                family?: components["parameters"]["family"];
+                family?: "metric" | "inch";
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
@@ -8363,6 +8455,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoredUseOut"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    get_answer: {
+        parameters: {
+            query?: {
+                /** @description Whether part numbers are compared, with what specimens differ by, or these specimens only. */
+                compared?: components["parameters"]["compared"];
+                family?: components["parameters"]["family"];
+            };
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: components["parameters"]["Tabrel-Database"];
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: components["parameters"]["study_id"];
+                /** @description Which use, as the answers number them. */
+                use_id: components["parameters"]["use_id"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UseAnswerOut"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -2,7 +2,7 @@
 /** The answer of a use: the decision first, what speaks for it and against it beneath. */
 import type { Schemas } from '@/api/client'
 
-defineProps<{ answer: Schemas['Answer'] }>()
+defineProps<{ answer: Schemas['AnswerOut'] }>()
 </script>
 
 <template>

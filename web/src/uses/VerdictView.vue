@@ -143,10 +143,10 @@ function goTo(key: string) {
     <template v-else-if="uses.query.data.value">
       <div class="uses wrap">
         <div v-if="!stored.length" class="none">
+          <p v-for="text in adapter.data.value" :key="text" class="strong" data-part="adapter">{{ text }}</p>
           <p>
             Which filter, for what? A use says where the engine runs, what counts and how much, and what a filter must do. Begin one of these and change it; what you type is kept with the study.
           </p>
-          <p v-for="text in adapter.data.value" :key="text" class="strong" data-part="adapter">{{ text }}</p>
           <p v-for="preset in uses.query.data.value.presets" :key="preset.name">
             <button type="button" class="tool" :aria-label="`Begin the use ${preset.name}`" @click="begin(preset.name)">{{ preset.name }}</button> {{ preset.about }}
           </p>

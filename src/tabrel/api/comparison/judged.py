@@ -11,7 +11,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request
 
 from tabrel.api.comparison.judged_models import (
-    AnswerOut,
+    UseAnswerOut,
     Compared,
     ComparedPairOut,
     FilterAtUseOut,
@@ -100,7 +100,7 @@ def get_answer(
     request: Request,
     compared: ComparedIn = "part_numbers",
     family: UnitFamily = "metric",
-) -> AnswerOut:
+) -> UseAnswerOut:
     """Return the answer of a use in sentences: which filter, at what price, how sure, and what speaks against it."""
     study, use = _study_and_use(conn, study_id, use_id)
     kept: KnowledgeCache = request.app.state.known
@@ -112,7 +112,7 @@ def get_answer(
 
     judged = judge_use(study, use, specimens=compared == "specimens", known_of=known_of)
     answer = answer_use(study, judged, known, family=family, today=datetime.now(UTC).date())
-    return AnswerOut(use_id=use_id, answer=answer)
+    return UseAnswerOut(use_id=use_id, answer=answer)
 
 
 @router.get("/studies/{study_id}/adapter", dependencies=HEAVY)

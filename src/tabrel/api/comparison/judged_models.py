@@ -128,7 +128,7 @@ class FilterAtUseOut(WireModel):
     known: list[KnownValueOut]
 
 
-class AnswerOut(WireModel):
+class UseAnswerOut(WireModel):
     """The answer of a use in sentences."""
 
     use_id: int
