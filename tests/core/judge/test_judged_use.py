@@ -317,3 +317,20 @@ def test_a_flow_that_is_not_found_is_no_number():
     regulator = replace(study.circuit.regulator, full_flow_rise_kpa=1e-6)
     result = judge_use(replace(study, circuit=replace(study.circuit, regulator=regulator)), use, specimens=False, **FEW)
     assert values(result)["A"] is None
+
+
+def test_a_verdict_says_what_its_first_telling_line_is_about():
+    burr = {"measure": "tube.burr_side", "one_of": ["none"]}
+    samples = (
+        {"observations/tube.burr_side": "towards the media"},
+        {"observations/tube.burr_side": "none"},
+        {},
+        {"observations/tube.burr_side": "none", "stated_collapse_kpa": 5000},
+    )
+    verdicts = judged({"measure": "media_effective_area_cm2"}, requirements=[burr], samples=samples).verdicts
+    assert [(verdict.proposed, verdict.about) for verdict in verdicts.values()] == [
+        ("fails", "centre tube: burr side"),
+        ("open", "collapse pressure not stated"),
+        ("open", "centre tube: burr side"),
+        ("meets", ""),
+    ]

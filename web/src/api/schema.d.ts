@@ -2787,9 +2787,10 @@ export interface components {
         };
         /**
          * FilterVerdictOut
-         * @description The verdict on a filter: what follows from the lines, what the analyst set, and the reasons.
+         * @description The verdict on a filter: what follows from the lines, what the analyst set, the reasons, and the subject of the first.
          */
         FilterVerdictOut: {
+            about: string;
             /** @enum {string} */
             proposed: "meets" | "open" | "fails" | "none";
             reasons: string[];

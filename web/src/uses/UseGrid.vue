@@ -24,7 +24,8 @@ function verdict(use: StoredUse, label: string) {
 function spoken(use: StoredUse, label: string): string {
   const cell = verdict(use, label)
   if (!cell) return ''
-  return cell.stated ? `${VERDICTS[cell.proposed].short} yours: ${VERDICTS[cell.stated.verdict].short}` : VERDICTS[cell.proposed].long
+  const about = cell.about ? `, ${cell.about}` : ''
+  return cell.stated ? `${VERDICTS[cell.proposed].short}${about} yours: ${VERDICTS[cell.stated.verdict].short}` : `${VERDICTS[cell.proposed].long}${about}`
 }
 </script>
 
@@ -52,6 +53,7 @@ function spoken(use: StoredUse, label: string): string {
             @click="emit('choose', use.id, label)"
           >
             {{ VERDICTS[verdict(use, label)!.proposed].short }}
+            <small v-if="verdict(use, label)!.about" class="soft">{{ verdict(use, label)!.about }}</small>
             <small v-if="verdict(use, label)!.stated">yours: {{ VERDICTS[verdict(use, label)!.stated!.verdict].short }}</small>
           </button>
           <span v-else-if="ofUse.get(use.id)?.error" class="soft">cannot be judged</span>
@@ -94,16 +96,16 @@ th i {
 .cell {
   width: 100%;
   min-width: 6.5rem;
-  padding: 0.35rem 0.3rem;
+  height: 100%;
+  padding: 0.2rem 0.3rem;
   border: 1px solid var(--line);
   border-radius: 3px;
   background: var(--paper);
   color: var(--ink-soft);
-  font: inherit;
-  cursor: pointer;
 }
 .cell small {
   display: block;
+  line-height: 1.2;
   font-size: var(--fine);
 }
 .cell.meets {

@@ -161,7 +161,7 @@ function goTo(key: string) {
         <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
       </div>
       <section v-if="use" class="one stack fills" :aria-label="`Use ${use.use.name}`">
-        <div class="bar row">
+        <div class="bar row wrap">
           <h2>{{ use.use.name }}</h2>
           <span v-if="judged && result?.isFetching" class="soft" role="status">being judged anew: what is shown is from before</span>
           <SwitchButtons v-model="page" :options="PAGES" label="What of the use is shown" small />

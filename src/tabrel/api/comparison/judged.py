@@ -11,7 +11,6 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request
 
 from tabrel.api.comparison.judged_models import (
-    UseAnswerOut,
     Compared,
     ComparedPairOut,
     FilterAtUseOut,
@@ -20,6 +19,7 @@ from tabrel.api.comparison.judged_models import (
     KnownValueOut,
     PlaceOut,
     RankedFilterOut,
+    UseAnswerOut,
 )
 from tabrel.api.comparison.uses import shown_units
 from tabrel.api.deps import Connection, SampleId, StudyId, UseId

@@ -23,6 +23,8 @@ from tabrel.core.judge.known import Known, by_choice, by_hand
 from tabrel.core.judge.known_filter import known_at_use, of_part_numbers
 from tabrel.core.judge.ranking_methods import PairWins, RankSum, WeightedScore, pair_wins, rank_sum, weighted_score
 from tabrel.core.judge.requirements import (
+    COLLAPSE,
+    COLLAPSE_KEY,
     GREATEST,
     GREATEST_STUCK,
     OPENING,
@@ -63,11 +65,12 @@ class JudgedCriterion:
 
 @dataclass(frozen=True)
 class FilterVerdict:
-    """The verdict on a filter: what follows from the lines, what the analyst set, and the reasons."""
+    """The verdict on a filter: what follows from the lines, what the analyst set, the reasons, and the subject of the first."""
 
     proposed: UseVerdict
     stated: Verdict | None
     reasons: tuple[str, ...]
+    about: str
 
 
 @dataclass(frozen=True)
@@ -321,4 +324,13 @@ def _verdict(use: Use, label: str, lines: Sequence[JudgedRequirement]) -> Filter
     proposed = proposed_verdict(lines)
     stated = next((verdict for verdict in use.verdicts if verdict.sample == label), None)
     telling = {"fails": ("failed",), "open": ("open",), "meets": ("met",), "none": ("open",)}[proposed]
-    return FilterVerdict(proposed, stated, tuple(line.reason for line in lines if line.state in telling and line.counts))
+    decides = [line for line in lines if line.state in telling and line.counts]
+    about = _subject(decides[0]) if decides and proposed != "meets" else ""
+    return FilterVerdict(proposed, stated, tuple(line.reason for line in decides), about)
+
+
+def _subject(line: JudgedRequirement) -> str:
+    """Return in a few words what a line is about: what would decide an open one."""
+    if line.decided_by == COLLAPSE_KEY:
+        return f"{COLLAPSE} not stated"
+    return _title_of(line.decided_by or line.measure)
