@@ -14,7 +14,8 @@ import pytest
 from builders import COLD_USE, made
 from tabrel.core.answer.adapter import adapter_sentences
 from tabrel.core.answer.answer import answer_use
-from tabrel.core.answer.known_use import measures_of_answer
+from tabrel.core.answer.decision import decision
+from tabrel.core.answer.known_use import KnownUse, measures_of_answer
 from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.judge.judged_use import judge_use
 from tabrel.core.judge.knowledge_cache import KnowledgeCache
@@ -193,6 +194,31 @@ def test_the_analysts_verdict_stands_and_is_told():
     answer = answered(study, use)
     assert answer.named == ("B",)
     assert "Do not buy A: too dear to fit." in text_of(answer, "not")
+
+
+def test_a_verdict_set_against_what_follows_is_told_with_what_speaks_against_it():
+    dear = {"measure": "price", "at_most": 5}
+    verdicts = [{"sample": "A", "verdict": "meets", "reason": "the budget was raised"}]
+    study, use = made(AREA, samples=TWO, requirements=[dear], use=COLD_USE | {"verdicts": verdicts})
+    answer = answered(study, use)
+    assert answer.named == ("A",)
+    told = "A stands at “meets” because you set it so (the budget was raised); against it: Price is 10; asked for is at most 5."
+    assert told in text_of(answer, "mind")
+
+
+def test_the_likelier_filter_does_not_push_the_first_one_aside():
+    """A leads by its best estimate, B in more draws: both are named, in their order of chance."""
+    study, use = made(AREA, samples=TWO)
+    filters = {sample.label: measure_sample(sample, study.circuit) for sample in study.samples}
+    known = {label: KEPT.of(study, one, use, measures_of_answer(use), 1) for label, one in filters.items()}
+    judged = judge_use(study, use, draws=200, model_draws=1, known_of=lambda one: known[one.sample.label])
+    known_use = KnownUse(study, judged, filters, known, "metric")
+    first, second = known_use.standing.candidates
+    candidates = (replace(first, chance=0.15), replace(second, chance=0.85))
+    known_use.__dict__["standing"] = replace(known_use.standing, candidates=candidates, sure="not sure")
+    sentences, named = decision(known_use)
+    assert named == ("B", "A")
+    assert sentences[0].endswith("what you weigh does not tell them apart (chances to be first: 85 of 100 and 15 of 100).")
 
 
 def test_dirt_that_is_not_weighed_is_told_with_its_evidence():

@@ -313,7 +313,8 @@ def _mind(use: KnownUse, named: tuple[str, ...], today: date | None) -> Iterator
         verdict = use.judged.verdicts[label]
         if verdict.stated is not None and verdict.proposed != verdict.stated.verdict:
             reason = f" ({verdict.stated.reason.rstrip('.')})" if verdict.stated.reason else ""
-            yield Said("mind", f"{label} stands at “{verdict.stated.verdict}” because you set it so{reason}.")
+            against = f"; against it: {verdict.reasons[0].rstrip('.')}" if verdict.proposed != "meets" and verdict.reasons else ""
+            yield Said("mind", f"{label} stands at “{verdict.stated.verdict}” because you set it so{reason}{against}.")
         sample = use.sample(label)
         age = shelf_age_years(sample, today or date.max) if today or sample.bought else None
         if age is not None and age > OLD_YEARS:

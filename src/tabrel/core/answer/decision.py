@@ -116,9 +116,11 @@ def _not_told_apart(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
         level.append(one)
         if sum(item.chance for item in level) >= FAIRLY_SURE:
             break
+    if known.first not in level:  # likelier or not, it is not passed over
+        level.append(known.first)
     named = [one for one in level if known.standing.is_buyable(one.label)]
     if len(level) == 1:
-        return [_buy(known, level[0] if named else known.first)], (known.first.label,)
+        return [_buy(known, known.first)], (known.first.label,)
     cheapest = min(named or known.buyable, key=lambda one: _amount(known, one.label))
     if len(level) <= MOST_LEVEL and len(named) == len(level):
         chances = listed([_chance(known, one) for one in level])
