@@ -83,6 +83,16 @@ def test_a_study_that_ranks_nothing_is_told_what_its_adapter_costs(page, server)
     expect(page.locator('[data-part="adapter"]').first).to_contain_text("the adapter costs", timeout=60_000)
 
 
+def test_the_place_in_each_criterion_is_a_table(page, server):
+    opened(page, server)
+    page.get_by_role("button", name="vans, daily", exact=True).first.click()
+    page.get_by_text("place in each criterion").click()
+    row = page.get_by_role("table", name="Place in each criterion").locator('[data-criterion="by_hand"] td')
+    heads = page.get_by_role("table", name="Place in each criterion").locator("thead th").all_inner_texts()[1:]
+    places = dict(zip(heads, row.all_inner_texts(), strict=True))
+    assert places == {"Brennig": "1", "Korvath": "2=", "Dunmor": "2=", "Halvene": "4", "Ysmere": "5"}
+
+
 def test_a_fatal_flaw_overrides_and_an_open_line_leads_to_what_would_decide_it(page, server):
     opened(page, server)
     page.get_by_role("button", name="Ysmere for vans, daily: fails").click()

@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tabrel.core.judge.categories import Category, CategoryValue, outcome
-from tabrel.core.judge.ranking_methods import pair_wins, places, rank_sum, share, weighted_score
+from tabrel.core.judge.ranking_methods import pair_wins, places, places_in, rank_sum, share, weighted_score
 
 CASE = json.loads((Path(__file__).parents[2] / "data" / "ranking.json").read_text())
 LABELS = CASE["labels"]
@@ -188,3 +188,19 @@ def test_a_bound_that_is_best_whatever_its_value_counts_as_known_and_scores_stay
     assert (computed.scores["A"].score, computed.scores["A"].interval) == (100.0, (100.0, 100.0))
     assert computed.scores["B"].interval == (0.0, 100.0)  # 75 ± 375 of 100
     assert computed.scores["C"].score is None
+
+
+def test_places_in_one_category_are_those_kept_on_paper():
+    """A and B are level at the top, C is third, of D only that it is at most 7 is known, of E nothing."""
+    values = {
+        "A": CategoryValue(10.0, 1.0),
+        "B": CategoryValue(9.5, 1.0),
+        "C": CategoryValue(5.0, 1.0),
+        "D": CategoryValue(None, high=7.0),
+        "E": None,
+    }
+    in_area = places_in(Category("area", "high", values), "ABCDE")
+    assert (in_area["A"].first, in_area["A"].last, in_area["A"].is_level) == (1, 2, True)  # E may lie before it
+    assert (in_area["C"].first, in_area["C"].last, in_area["C"].is_level) == (3, 5, False)  # D and E may
+    assert (in_area["D"].first, in_area["D"].last) == (3, 5)
+    assert in_area["E"] is None

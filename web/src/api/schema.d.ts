@@ -3009,6 +3009,10 @@ export interface components {
             measure: string;
             metric: components["schemas"]["ShownUnitOut"];
             name: string;
+            /** @description Of every filter that is ranked, in this criterion; none where it is struck out. */
+            places: {
+                [key: string]: components["schemas"]["PlaceInOut"] | null;
+            };
             /** @description Reason why it does not count. */
             struck: string | null;
             weight: number;
@@ -3672,6 +3676,15 @@ export interface components {
             scenario?: components["schemas"]["Scenario"] | null;
             speed_rpm: number;
             temperature_c: number;
+        };
+        /**
+         * PlaceInOut
+         * @description Place of a filter in one category: the first and the last it may have, and whether another one is level with it.
+         */
+        PlaceInOut: {
+            first: number;
+            is_level: boolean;
+            last: number;
         };
         /**
          * PlaceOut
@@ -5089,6 +5102,7 @@ export interface components {
         ending: string;
         /** @description Which engine of the library, as the answers number them. */
         engine_id: number;
+        /** @description Unit family of the numbers in the sentences. */
         family: "metric" | "inch";
         /** @description Whether the answer brings the figures of the opened filter too. */
         figures: boolean;
@@ -7503,6 +7517,7 @@ export interface operations {
     get_adapter: {
         parameters: {
             query?: {
+                /** @description Unit family of the numbers in the sentences. */
                 family?: components["parameters"]["family"];
             };
             header?: {
@@ -8466,6 +8481,7 @@ export interface operations {
             query?: {
                 /** @description Whether part numbers are compared, with what specimens differ by, or these specimens only. */
                 compared?: components["parameters"]["compared"];
+                /** @description Unit family of the numbers in the sentences. */
                 family?: components["parameters"]["family"];
             };
             header?: {

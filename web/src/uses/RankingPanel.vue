@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Three ranking methods side by side, the chance of each place, where they disagree, what would swap two places. */
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 import { sampleColour } from '@/shared/sampleColours'
 import { numberWithInterval, numberWithUncertainty, significant } from '@/shared/numbers'
 import { chanceWords, disagreementSentence, firstSentence, placeWords, pullsFor, swapSentence, weightWords } from './ranking'
@@ -32,6 +33,12 @@ const counted = computed(() => props.judged.criteria.map((item, index) => ({ ...
 const slid = computed(() => props.judged.criteria[trial.value?.criterion ?? -1])
 const mostWeight = computed(() => 2 * Math.max(1, ...props.judged.criteria.map((item) => item.weight)))
 const circle = (labels: readonly string[]) => [...labels, labels[0]!].join(' over ')
+
+/** Place in one criterion, as it is kept on paper. */
+function inCriterion(place: Schemas['PlaceInOut'] | null | undefined): string {
+  if (!place) return '–'
+  return place.first === place.last ? `${place.first}${place.is_level ? '=' : ''}` : `${place.first} to ${place.last}`
+}
 
 function onSlide(event: Event) {
   if (trial.value) trial.value = { ...trial.value, weight: Number((event.target as HTMLInputElement).value) }
@@ -102,6 +109,24 @@ function choose(event: Event) {
       <p v-if="judged.without_values.length" class="fine" data-part="without-values">Left out, since no filter has it: {{ judged.without_values.join(', ') }}.</p>
       <p v-for="labels in judged.same_parts" :key="labels.join()" class="fine" data-part="same-part">Nothing tells {{ labels.join(' and ') }} apart: they take one place, and their chances add up.</p>
       <p v-if="few" class="soft fine">Only {{ judged.followed_draws }} draws of a start stand behind the chances: they are given in tenths.</p>
+      <details class="pairs" data-part="places">
+        <summary>place in each criterion</summary>
+        <table aria-label="Place in each criterion">
+          <thead>
+            <tr>
+              <th scope="col">criterion, weight</th>
+              <th v-for="item in ranked" :key="item.label" scope="col">{{ item.label }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="item in counted" :key="item.index" :data-criterion="item.measure">
+              <th scope="row">{{ item.name }}, {{ weightWords(item.weight) }}</th>
+              <td v-for="filter in ranked" :key="filter.label">{{ inCriterion(item.places[filter.label]) }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="soft fine">=: not told apart from another one.</p>
+      </details>
       <details class="pairs">
         <summary>pair by pair: in how many criteria two could be compared</summary>
         <table aria-label="Pair by pair">

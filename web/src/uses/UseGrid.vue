@@ -24,8 +24,8 @@ function verdict(use: StoredUse, label: string) {
 function spoken(use: StoredUse, label: string): string {
   const cell = verdict(use, label)
   if (!cell) return ''
-  const about = cell.about ? `, ${cell.about}` : ''
-  return cell.stated ? `${VERDICTS[cell.proposed].short}${about} yours: ${VERDICTS[cell.stated.verdict].short}` : `${VERDICTS[cell.proposed].long}${about}`
+  const own = cell.stated ? `yours: ${VERDICTS[cell.stated.verdict].short}` : ''
+  return [VERDICTS[cell.proposed].short, cell.about, own].filter(Boolean).join(' ')
 }
 </script>
 
@@ -54,7 +54,7 @@ function spoken(use: StoredUse, label: string): string {
           >
             {{ VERDICTS[verdict(use, label)!.proposed].short }}
             <small v-if="verdict(use, label)!.about" class="soft">{{ verdict(use, label)!.about }}</small>
-            <small v-if="verdict(use, label)!.stated">yours: {{ VERDICTS[verdict(use, label)!.stated!.verdict].short }}</small>
+            {{ ' ' }}<small v-if="verdict(use, label)!.stated">yours: {{ VERDICTS[verdict(use, label)!.stated!.verdict].short }}</small>
           </button>
           <span v-else-if="ofUse.get(use.id)?.error" class="soft">cannot be judged</span>
           <span v-else-if="ofUse.get(use.id)?.data" class="soft">other tier</span>

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from datetime import UTC, datetime
 from itertools import combinations
@@ -36,7 +36,7 @@ from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, judge_use
 from tabrel.core.judge.knowledge_cache import KnowledgeCache
 from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import measures_of_use
-from tabrel.core.judge.ranking_methods import Places
+from tabrel.core.judge.ranking_methods import Places, places_in
 from tabrel.core.judge.requirements import COLLAPSE_KEY, JudgedRequirement
 from tabrel.core.maps.monte_carlo import DRAWS
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
@@ -58,6 +58,7 @@ ComparedIn = Annotated[
         examples=["specimens"],
     ),
 ]
+FamilyIn = Annotated[UnitFamily, Query(description="Unit family of the numbers in the sentences.", examples=["inch"])]
 AnyWeights = Annotated[bool, Query(description="Whether the chances are over all weights there can be.", examples=[True])]
 ForSheet = Annotated[
     bool, Query(description="Whether everything the comparison sheet shows is asked for, not only the use's.", examples=[True])
@@ -99,7 +100,7 @@ def get_answer(
     conn: Connection,
     request: Request,
     compared: ComparedIn = "part_numbers",
-    family: UnitFamily = "metric",
+    family: FamilyIn = "metric",
 ) -> UseAnswerOut:
     """Return the answer of a use in sentences: which filter, at what price, how sure, and what speaks against it."""
     study, use = _study_and_use(conn, study_id, use_id)
@@ -116,7 +117,7 @@ def get_answer(
 
 
 @router.get("/studies/{study_id}/adapter", dependencies=HEAVY)
-def get_adapter(study_id: StudyId, conn: Connection, family: UnitFamily = "metric") -> list[str]:
+def get_adapter(study_id: StudyId, conn: Connection, family: FamilyIn = "metric") -> list[str]:
     """Return what the engine's adapter costs beside its filter, in sentences; none where the engine has no adapter."""
     return adapter_sentences(load_study(conn, study_id), draws=DRAWS, family=family)
 
@@ -180,7 +181,7 @@ def _judged_out(use_id: int, judged: JudgedUse) -> JudgedUseOut:
         name=judged.use.name,
         labels=list(judged.labels),
         compared="specimens" if judged.is_of_specimens else "part_numbers",
-        criteria=[_criterion_out(criterion) for criterion in judged.criteria],
+        criteria=[_criterion_out(criterion, judged.ranked) for criterion in judged.criteria],
         filters=[_filter_out(judged, label) for label in judged.ranked],
         pairs=[_pair_out(judged, text, other) for text, other in combinations(judged.ranked, 2)],
         circles=[list(circle) for circle in judged.pair_wins.circles],
@@ -196,7 +197,7 @@ def _judged_out(use_id: int, judged: JudgedUse) -> JudgedUseOut:
     )
 
 
-def _criterion_out(criterion: JudgedCriterion) -> JudgedCriterionOut:
+def _criterion_out(criterion: JudgedCriterion, ranked: Sequence[str]) -> JudgedCriterionOut:
     category = criterion.category
     best, worst = category.end_points() or (None, None)
     metric, inch = shown_units(category.measure)
@@ -212,6 +213,7 @@ def _criterion_out(criterion: JudgedCriterion) -> JudgedCriterionOut:
         metric=metric,
         inch=inch,
         known=[known_out(label, known) for label, known in criterion.known.items()],
+        places=places_in(category, ranked) if category.struck is None else {},
     )
 
 

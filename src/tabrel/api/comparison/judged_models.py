@@ -9,6 +9,7 @@ from tabrel.core.answer.answer import Answer
 from tabrel.core.judge.chances import Swap
 from tabrel.core.judge.disagreements import Disagreement
 from tabrel.core.judge.judged_use import FilterVerdict
+from tabrel.core.judge.ranking_methods import PlaceIn
 from tabrel.core.judge.requirements import JudgedRequirement
 from tabrel.document.results import WireModel
 from tabrel.document.wire import WIRED
@@ -49,6 +50,8 @@ class JudgedCriterionOut(WireModel):
     metric: ShownUnitOut
     inch: ShownUnitOut
     known: list[KnownValueOut]
+    places: Annotated[dict[str, PlaceIn | None], WIRED]
+    """Of every filter that is ranked, in this criterion; none where it is struck out."""
 
 
 class PlaceOut(WireModel):

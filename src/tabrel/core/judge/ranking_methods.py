@@ -70,6 +70,34 @@ def pair_wins(categories: Sequence[Category], labels: Sequence[str]) -> PairWins
 
 
 @dataclass(frozen=True)
+class PlaceIn:
+    """Place of a filter in one category: the first and the last it may have, and whether another one is level with it."""
+
+    first: int
+    last: int
+    is_level: bool
+
+
+def places_in(category: Category, labels: Sequence[str]) -> dict[str, PlaceIn | None]:
+    """Return the place of each filter in one category, None where nothing is known of it: 1 + how many beat it.
+
+    Examples
+    --------
+    >>> from tabrel.core.judge.categories import CategoryValue
+    >>> values = {label: CategoryValue(value, 1.0) for label, value in (("A", 9.0), ("B", 5.0), ("C", 5.5))}
+    >>> places_in(Category("x", "high", values), "ABC")["C"]
+    PlaceIn(first=2, last=2, is_level=True)
+    """
+    known: dict[str, PlaceIn | None] = {}
+    for label in labels:
+        outcomes = [outcome(category, other, label) for other in labels if other != label]
+        beaten = 1 + outcomes.count(1)
+        place = PlaceIn(beaten, beaten + outcomes.count(None), 0 in outcomes)
+        known[label] = None if category.known(label) is None else place
+    return known
+
+
+@dataclass(frozen=True)
 class RankSum:
     """Sum of the places in each category, unweighted; low is good.
 

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from tabrel.core.answer.adapter import adapter_sentences
 from tabrel.core.answer.answer import Answer
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.terms import BASES
+from tabrel.core.judge.categories import counting
 from tabrel.core.judge.judged_use import JudgedUse
-from tabrel.core.judge.ranking_methods import Places, Score
+from tabrel.core.judge.ranking_methods import PlaceIn, Places, Score, places_in
 from tabrel.core.numbers import number_with_interval, number_with_uncertainty
 from tabrel.core.results.budget import input_title
 from tabrel.core.study.uses import UseVerdict
@@ -113,7 +114,8 @@ def _verdicts(inputs: ReportInputs) -> Iterator[Block]:
                 cells.append("not compared")
                 continue
             stands, is_own = verdict_on(judged_use, label)
-            cells.append(f"{SHORT[stands]}{' (own verdict)' if is_own else ''}")
+            about = judged_use.verdicts[label].about
+            cells.append(f"{SHORT[stands]} (own verdict)" if is_own else f"{SHORT[stands]}\n{about}" if about else SHORT[stands])
         rows.append(tuple(cells))
     if rows:
         yield Table("Verdict by use: whether the stated requirements are met", columns, tuple(rows))
@@ -167,6 +169,7 @@ def _rankings(inputs: ReportInputs) -> Iterator[Block]:
             Column("Chance of first place", True),
         )
         yield Table(f"Ranking for “{judged.use.name}”: place by each method", columns, tuple(rows))
+        yield _places_by_criterion(judged, order)
         out = [label for label in judged.labels if label not in judged.ranked]
         if out or judged.without_values:
             named = [f"of {', '.join(out)} nothing is known"] if out else []
@@ -185,6 +188,22 @@ def _rankings(inputs: ReportInputs) -> Iterator[Block]:
                 f"Chance of each place for “{judged.use.name}”, {judged.chances.draws} draws.",
                 45,
             )
+
+
+def _places_by_criterion(judged: JudgedUse, order: Sequence[str]) -> Table:
+    """Return the place of every filter in every criterion that counts, as people keep it on paper."""
+    rows = []
+    for category in counting([criterion.category for criterion in judged.criteria]):
+        in_it = places_in(category, order)
+        rows.append((f"{category.name} ({category.weight:g})", *(_in_one(in_it[label]) for label in order)))
+    columns = (Column("Criterion (weight)", share=2), *(Column(label, True, 1) for label in order))
+    return Table(f"Places for “{judged.use.name}”, criterion by criterion; =: not told apart from another", columns, tuple(rows))
+
+
+def _in_one(place: PlaceIn | None) -> str:
+    if place is None:
+        return "–"
+    return f"{place.first} to {place.last}" if place.first != place.last else f"{place.first}{'=' if place.is_level else ''}"
 
 
 def _place(places: Places, label: str) -> str:
