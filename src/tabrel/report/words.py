@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-from tabrel.core.catalogue.measures import MEASURE_ROWS, PRICES
+from tabrel.core.answer.words import MISSING, measure_unit
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
-from tabrel.core.catalogue.units import UNITS, ShownUnit, UnitFamily, in_family, printed, shown, unit_in
+from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed, shown
 from tabrel.core.judge.known import OF_THE_ENGINE, Known
 from tabrel.core.numbers import interval, number_with_interval, number_with_uncertainty, plain_number
 from tabrel.core.uncertainty.estimate import Estimate, Limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
-
-MISSING = "not known"
 
 
 def sentence(words: str) -> str:
@@ -119,18 +117,6 @@ def _stud_words(result: Result, factor: float) -> str:
 
 
 _RELATIONS = {"<=": "at most", "<": "below", ">=": "at least", ">": "above"}
-
-
-def measure_unit(measure: str, family: UnitFamily) -> ShownUnit:
-    """Return the unit a measure is shown in; a price has its own.
-
-    Examples
-    --------
-    >>> unit = measure_unit("element_cold_kpa", "inch")
-    >>> unit.symbol, round(unit.number(100.0), 2), measure_unit("onset_c", "inch").number(-25.0)
-    ('psi', 14.5, -13.0)
-    """
-    return ShownUnit("") if measure in PRICES else unit_in(MEASURE_ROWS[measure].symbol, family)
 
 
 def known_words(known: Known | None, measure: str, family: UnitFamily) -> str:

@@ -167,6 +167,18 @@ def test_every_situation_has_its_sentence(criteria, more, begins):
     assert text_of(answer).startswith(begins)
 
 
+def test_of_filters_of_which_nothing_that_weighs_is_known_none_is_first():
+    document = json.loads(_demo())
+    use = {"name": "u", "criteria": [PRICE, AREA]}
+    document |= {"samples": [{"label": label} for label in "AB"], "uses": [use], "reference": None}
+    study = read_study(json.dumps({key: value for key, value in document.items() if value is not None}))
+    answer = answered(study, study.uses[0])
+    assert answer.named == ()
+    begin = "Nothing that you weigh is known of these filters yet: none is first, and none is named to buy."
+    assert text_of(answer, "decision") == f"{begin} First wanted: effective media area and price."
+    assert "first by" not in text_of(answer)
+
+
 def test_filters_of_one_part_are_counted_once():
     """Two names of one part and a better one: the chance of the better is not halved by the twins."""
     twins = [sold(price, **strip(90)) for price in (12, 11)]

@@ -115,7 +115,8 @@ def answer_use(
     use = KnownUse(study, judged, measured, of_kind, family)
     sentences, named = decision(use)
     said = [Said("decision", text) for text in sentences]
-    if use.standing.candidates and not (len(sentences) == 1 and not named):
+    is_first = bool(use.standing.candidates) and use.first.figure is not None
+    if named or (is_first and len(sentences) > 1):
         subject = next((one for one in use.standing.candidates if one.label in named), use.first)
         said += [*left_out(use, subject), *_why(use, subject), *_service(use, subject, named), *_price(use, subject, today)]
         said += [*_would_change(use, subject), *_how_sure(use, subject)]

@@ -38,6 +38,8 @@ def decision(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
     if not known.standing.weighs:
         return _nothing_weighed(known)
     first = known.first
+    if first.figure is None:
+        return _nothing_known(known)
     if not known.standing.is_buyable(first.label):
         return _first_not_buyable(known)
     if len(candidates) == 1:
@@ -107,6 +109,15 @@ def _nothing_weighed(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
     meet = "do what you ask" if known.use.requirements else "are left"
     many = f"{len(buyable)} {meet}; the cheapest of them is" if len(buyable) > 1 else "the only one judged in full is"
     return [f"You weigh nothing, so nothing is ranked: {many} {known.priced(cheapest.label)}, {MAY}."], (cheapest.label,)
+
+
+def _nothing_known(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
+    """Return that no filter is first, since nothing that weighs is known of any."""
+    names = [item.category.name for item in known.counting[:MOST_LEVEL]]
+    return [
+        "Nothing that you weigh is known of these filters yet: none is first, and none is named to buy.",
+        f"First wanted: {listed(names)}.",
+    ], ()
 
 
 def _not_told_apart(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:

@@ -10,7 +10,7 @@ from functools import cached_property
 from tabrel.core.answer.dirt import Passed, passed
 from tabrel.core.answer.standing import Candidate, Standing, standing
 from tabrel.core.answer.words import listed, price_words, value_words
-from tabrel.core.catalogue.measures import MEASURE_ROWS, PRICES, observation_named
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES, observation_named
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.judge.categories import Category, CategoryValue, counting, outcome
@@ -164,7 +164,10 @@ def what_decides(line: JudgedRequirement) -> str:
     if observation is not None:
         return f"look at the {PART_TITLES[observation.part].lower()}: {observation.title}"
     row = MEASURE_ROWS.get(line.measure)
-    return f"measure its {row.title if row else line.measure} more closely"
+    title = row.title if row else line.measure
+    if line.measure in BEHAVIOUR_MEASURES:
+        return f"measure what the model needs for its {title}"
+    return f"measure its {title} more closely"
 
 
 def asks_of(label: str, known: KnownUse) -> str:

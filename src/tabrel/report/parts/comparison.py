@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from tabrel.core.answer.words import measure_unit
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES
 from tabrel.core.catalogue.units import ShownUnit, UnitFamily, unit_in
 from tabrel.core.circuit.state import OperatingPoint
@@ -12,7 +13,6 @@ from tabrel.core.numbers import bound, number_with_interval, number_with_uncerta
 from tabrel.report.blocks import Block, Column, Heading, Paragraph, Picture, Table
 from tabrel.report.figures.charts import slices_chart
 from tabrel.report.inputs import ReportInputs
-from tabrel.report.words import measure_unit
 
 USUAL_SPEED = 2000.0
 MARKS = {"best": "▲", "worst": "▽", "tied": "=", "": ""}
