@@ -163,7 +163,7 @@ function goTo(key: string) {
       <section v-if="use" class="one stack fills" :aria-label="`Use ${use.use.name}`">
         <div class="bar row wrap">
           <h2>{{ use.use.name }}</h2>
-          <span v-if="judged && result?.isFetching" class="soft" role="status">being judged anew: what is shown is from before</span>
+          <span v-if="judged && (result?.isFetching || (page === 'answer' && answered && answer.isFetching.value))" class="soft" role="status">being judged anew: what is shown is from before</span>
           <SwitchButtons v-model="page" :options="PAGES" label="What of the use is shown" small />
           <button type="button" class="tool" @click="remove">remove this use</button>
         </div>

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from tabrel.core.answer.dirt import SURELY_MORE_ALIKE, claimed, passes_more
-from tabrel.core.answer.known_use import LITRES, MORE_UNFILTERED, KnownUse, is_dirt_weighed
+from tabrel.core.answer.known_use import DIRT, LITRES, MORE_UNFILTERED, KnownUse, is_dirt_weighed
 from tabrel.core.answer.standing import Candidate
 
 BlockName = Literal["decision", "left_out", "why", "service", "price", "not", "how_sure", "would_change", "mind"]
@@ -31,10 +31,10 @@ def left_out(use: KnownUse, subject: Candidate) -> Iterator[Said]:
         ((label, item) for label in (subject.label, *subject.twins) if (item := use.passed[label]) and item.evidence == "count"),
         None,
     )
-    struck = [
-        item.category for item in use.judged.criteria if item.category.measure.startswith("efficiency") and item.category.struck
-    ]
-    why = "you struck it out" if struck else "you do not weigh it"
+    asked = [item.category for item in use.judged.criteria if item.category.measure == DIRT]
+    why = "you struck it out" if any(category.struck for category in asked) else "you do not weigh it"
+    if any(category.struck is None and category.weight > 0 for category in asked):
+        why = "you weigh it, but of no two filters is it known in the same way"
     cleaner = [
         (item.number, one)
         for one in use.buyable
