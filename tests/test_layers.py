@@ -25,7 +25,7 @@ THEIRS: dict[str, set[str]] = {
     "store": {"pydantic"},
     "api": {"numpy", "pydantic", "fastapi", "starlette"},
     "stand_ins": {"numpy"},
-    "report": {"numpy", "matplotlib", "typst", "xlsxwriter", "jinja2", "markdown_it", "pypdfium2"},
+    "report": {"numpy", "fontTools", "matplotlib", "typst", "xlsxwriter", "jinja2", "markdown_it", "pypdfium2"},
     "cli": {"numpy", "uvicorn"},
 }
 ORDERED = {layer: importlib.import_module(f"tabrel.{layer}") for layer in ("core", "store", "report", "api")}

@@ -26,6 +26,7 @@ from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.sample.efficiency import efficiency_at_size
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Study
+from tabrel.core.study.report_plan import Size
 from tabrel.core.uncertainty.propagation import Result
 from tabrel.document.full_study import FullStudy
 from tabrel.document.judged_use import judged_use_out
@@ -297,8 +298,15 @@ class NotebookStudy(Mapping[str, Filter]):
             )
         return judged_use_out(judged)
 
-    def write_report(self, path: str | Path) -> None:
-        """Write the report of the study, a draft, by the file's ending: .pdf, .html, .xlsx, .csv or .zip."""
+    def write_report(self, path: str | Path, size: Size | None = None) -> None:
+        """Write the report of the study, a draft, by the file's ending: .pdf, .html, .xlsx, .csv or .zip.
+
+        Parameters
+        ----------
+        path : str or Path
+        size : str or None
+            ``card``, ``short`` or ``full``; None for the study's own, else short.
+        """
         from datetime import UTC, datetime
 
         from tabrel.report.inputs import ReportInputs
@@ -306,7 +314,7 @@ class NotebookStudy(Mapping[str, Filter]):
 
         target = Path(path)
         dated = datetime.now(UTC).date().isoformat()
-        target.write_bytes(written_as(target.suffix, ReportInputs(self.study), FullStudy(self.study), dated))
+        target.write_bytes(written_as(target.suffix, ReportInputs(self.study).in_size(size), FullStudy(self.study), dated))
 
     def __repr__(self) -> str:
         return f"<study {self.name!r}: {', '.join(self)}>"

@@ -65,9 +65,7 @@ def test_the_answer_comes_first_in_sentences(page, server):
     page.goto(f"{server.address}/studies/1/samples/1/verdict")
     answer = page.locator('[data-part="answer"]')
     expect(answer.locator("p").first).to_have_text(
-        re.compile(
-            r"^Buy Korvath \(11\.40 EUR plus delivery\), if the vehicle maker allows it: first by your weights, fairly sure"
-        ),
+        re.compile(r"^Buy Korvath \(11\.40 EUR plus delivery\), if the vehicle maker allows it\.$"),
         timeout=60_000,
     )
     expect(answer.locator('[data-block="not"]')).to_contain_text("Do not buy Ysmere: burrs of its tube face the media")
@@ -75,7 +73,10 @@ def test_the_answer_comes_first_in_sentences(page, server):
     page.get_by_text("in · psi").click()
     expect(answer.locator('[data-block="why"]')).to_contain_text("°F", timeout=60_000)
     page.get_by_role("button", name="vans, daily", exact=True).first.click()
-    expect(answer.locator("p").first).to_contain_text("sure (chance over 99 of 100)", timeout=60_000)
+    expect(answer.locator("p").nth(1)).to_contain_text("sure (chance over 99 of 100)", timeout=60_000)
+    with page.expect_download() as card:
+        answer.get_by_role("link", name="Card, one page, PDF").click()
+    assert card.value.suggested_filename.endswith("card.pdf")
 
 
 def test_a_study_that_ranks_nothing_is_told_what_its_adapter_costs(page, server):

@@ -25,7 +25,7 @@ from tabrel.report.figures.palette import FIELD
 from tabrel.report.figures.plate_drawing import plate_drawing
 from tabrel.report.figures.svg import Drawing
 from tabrel.report.figures.valve_drawing import valve_drawing
-from tabrel.report.inputs import ReportInputs, filling
+from tabrel.report.inputs import ReportInputs
 
 SVG = "{http://www.w3.org/2000/svg}"
 
@@ -212,7 +212,7 @@ def test_the_printed_map_has_the_contours_and_colours_of_the_screen():
     """Levels of the 1-2-5 series, each written at its line and at the scale of colours; no more of any other."""
     inputs = ReportInputs(read_study(demo_documents()[0]))
     point = inputs.points["Ysmere"]
-    svg = map_chart(point, filling(point), "Ysmere", "metric").svg
+    svg = map_chart(point, "Ysmere", "metric").svg
     written = re.findall(r">\s*([\d.]+)\s*</text>", svg)
     assert {"1", "2", "5", "10", "20", "50", "100"} <= set(written)
     assert written.count("20") >= 3  # on both maps and at the scale

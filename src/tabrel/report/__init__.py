@@ -7,6 +7,7 @@
 `figures`     drawings from the core's layouts as SVG, charts from its arrays
 `parts`       the parts of a report, each a run of blocks
 `contents`    the parts put together as the plan has them: `report_of`
+`columns`     widths of the columns of a printed table: `column_widths`
 `pdf`         a report as pages, by Typst: `pdf_of`, `pages_of`
 `html`        a report as one file: `html_of`
 `data_table`  what a table of plain values is: `DataTable`, `Field`

@@ -109,20 +109,20 @@ def _stage(stage: Stage, blank: MeasuredSample, family: UnitFamily) -> Iterator[
         rows += [_hole_row("inlet holes, group A"), _hole_row("inlet holes, group B")]
     if stage == "element":
         rows.append(_hole_row("centre tube holes"))
-    readings = tuple(Column("", share=1) for _ in range(READINGS))
+    readings = tuple(Column("") for _ in range(READINGS))
     columns = (
         Column("No."),
-        Column("What", share=2.4),
-        Column("With", share=1),
+        Column("What"),
+        Column("With"),
         Column("Unit"),
         *readings,
-        Column("Note", share=1.4),
+        Column("Note"),
     )
     caption = "Three readings each, turned by a third between them; skip what cannot be reached and say why."
     yield Table(caption, columns, tuple(rows), is_form=True)
     seen = [observation for observation in OBSERVATIONS.values() if observation.stage == stage]
     if seen:
-        choices = (Column("What", share=1.2), Column("Choices", share=2.4), Column("Other", share=1))
+        choices = (Column("What"), Column("Choices"), Column("Other"))
         asked = (
             (
                 f"{PART_TITLES[observation.part]}: {observation.title}",

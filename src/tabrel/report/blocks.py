@@ -14,10 +14,11 @@ Paper = Literal["a4", "letter"]
 
 @dataclass(frozen=True)
 class Heading:
-    """A heading; level 1 begins a page of its own."""
+    """A heading; some begin a page of their own."""
 
     level: Literal[1, 2, 3]
     text: str
+    begins_page: bool = False
 
 
 @dataclass(frozen=True)
@@ -26,6 +27,14 @@ class Paragraph:
 
     text: str
     tone: Tone = "plain"
+
+
+@dataclass(frozen=True)
+class Boxed:
+    """The answer in its box: the sentence that decides, then what belongs to it, each with its title or none."""
+
+    lead: str
+    rows: tuple[tuple[str, str], ...]
 
 
 @dataclass(frozen=True)
@@ -45,11 +54,10 @@ class Facts:
 
 @dataclass(frozen=True)
 class Column:
-    """A column of a table; numbers stand on the right. `share` is its part of the width, 0 for as wide as it needs."""
+    """A column of a table; numbers stand on the right."""
 
     title: str
     is_number: bool = False
-    share: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -138,7 +146,7 @@ class Labels:
     items: tuple[tuple[str, ...], ...]
 
 
-Block = Heading | Paragraph | Points | Facts | Table | Picture | PictureWithFacts | OwnText | Labels
+Block = Heading | Paragraph | Boxed | Points | Facts | Table | Picture | PictureWithFacts | OwnText | Labels
 
 
 @dataclass(frozen=True)

@@ -5,26 +5,34 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 
 from tabrel.core.study.report_plan import PartKey, chosen_parts
-from tabrel.report.blocks import Block, Report
+from tabrel.report.blocks import Block, Report, Table
+from tabrel.report.columns import without_empty_columns
 from tabrel.report.inputs import ReportInputs
 from tabrel.report.own_text import own_text
 from tabrel.report.parts.answer import answer
-from tabrel.report.parts.comparison import comparison
+from tabrel.report.parts.comparison import comparison, maps, same_part
 from tabrel.report.parts.one_filter import filters
-from tabrel.report.parts.trail import budgets, claims, conditions, method, readings, rules
+from tabrel.report.parts.trail import assumptions, budgets, cautions, claims, conditions, items, method, readings
+from tabrel.report.parts.verdicts import rankings, rules
 
 PartMaker = Callable[[ReportInputs], Iterable[Block]]
 
 PART_BLOCKS: dict[PartKey, PartMaker] = {
     "answer": answer,
-    "filters": filters,
+    "items": items,
+    "conditions": conditions,
+    "method": method,
     "comparison": comparison,
+    "maps": maps,
+    "filters": filters,
+    "rules": rules,
+    "claims": claims,
+    "same_part": same_part,
+    "rankings": rankings,
+    "assumptions": assumptions,
+    "cautions": cautions,
     "readings": readings,
     "budgets": budgets,
-    "claims": claims,
-    "conditions": conditions,
-    "rules": rules,
-    "method": method,
 }
 
 
@@ -71,4 +79,5 @@ def _blocks(inputs: ReportInputs, blocks_of: KeptPart) -> Iterator[Block]:
         if part.part == "text":
             yield own_text(part.text or "")
         else:
-            yield from blocks_of(inputs, part.part, PART_BLOCKS[part.part])
+            for block in blocks_of(inputs, part.part, PART_BLOCKS[part.part]):
+                yield without_empty_columns(block) if isinstance(block, Table) else block

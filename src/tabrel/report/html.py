@@ -9,7 +9,8 @@ from re import Match, sub
 from typing import Any
 
 from tabrel.report.blocks import Report
-from tabrel.report.pdf import FONTS, TEMPLATE
+from tabrel.report.columns import FONTS
+from tabrel.report.pdf import TEMPLATE
 
 _CUTS = (("Regular", 400, "normal"), ("Italic", 400, "italic"), ("SemiBold", 600, "normal"))
 

@@ -8,6 +8,7 @@ from functools import cached_property
 
 from tabrel.core.answer.answer import Answer, answer_use
 from tabrel.core.answer.known_use import measures_of_answer
+from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.circuit.operating_point import operating_point
@@ -24,7 +25,7 @@ from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.starts.duty_cycle import cycle_of
 from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
 from tabrel.core.study.model import Sample, Study
-from tabrel.core.study.report_plan import ReportPlan
+from tabrel.core.study.report_plan import ReportPlan, Size, resized
 from tabrel.core.study.uses import Use
 from tabrel.report.figures.palette import sample_colour
 
@@ -51,6 +52,12 @@ class ReportInputs:
     def plan(self) -> ReportPlan:
         """The plan of the report."""
         return self.study.report or ReportPlan()
+
+    def in_size(self, size: Size | None, first_use: str | None = None) -> ReportInputs:
+        """Return the same study for a report of another size, or with another use first; None leaves it as it is."""
+        uses = tuple(sorted(self.study.uses, key=lambda use: use.name != first_use)) if first_use else self.study.uses
+        plan = self.plan if size is None else resized(self.plan, size)
+        return ReportInputs(replace(self.study, report=plan, uses=uses), self.kept, self.draws)
 
     @property
     def family(self) -> UnitFamily:
@@ -137,6 +144,22 @@ class ReportInputs:
     def _known_at(self, use: Use) -> Callable[[MeasuredSample], Mapping[str, Known]]:
         wanted = measures_of_use(use)
         return lambda measured: self.kept.of(self.study, measured, use, wanted, self.draws)
+
+    @cached_property
+    def short_sheets(self) -> tuple[tuple[Use | None, tuple[SheetRow, ...]], ...]:
+        """The rows of the sheet that matter to each use, at its points; without a use the headline results and the price."""
+        reference = self.study.reference if self.study.reference in self.measured else None
+        samples = {sample.label: sample for sample in self.samples}
+        sheets = []
+        for use in self.study.uses or (None,):
+            wanted = measures_of_use(use) if use else (*(RESULTS[name].key for name in HEADLINES), "price")
+            known = {
+                label: self.kept.of(self.study, measured, use or AT_NO_POINT, wanted, self.draws)
+                for label, measured in self.corrected.items()
+            }
+            rows = comparison_sheet(samples, of_part_numbers(self.samples, known), use, reference, measures=wanted)
+            sheets.append((use, rows))
+        return tuple(sheets)
 
     @cached_property
     def sheet(self) -> tuple[SheetRow, ...]:

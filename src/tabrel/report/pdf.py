@@ -9,11 +9,11 @@ from pathlib import Path
 from typing import Any
 
 from tabrel.core.errors import TabrelError
-from tabrel.report.blocks import Report
+from tabrel.report.blocks import OwnText, Report, Table
+from tabrel.report.columns import FONTS, MARGIN, PAPER_MM, TURNED_MARGIN, column_widths, together
 
 FOLDER = Path(__file__).parent
 TEMPLATE = FOLDER / "templates" / "report.typ"
-FONTS = FOLDER / "fonts"
 SCREEN_PPI = 96.0
 
 
@@ -33,9 +33,14 @@ def report_data(report: Report) -> dict[str, Any]:
     """Return a report as plain values, each block with its kind."""
     plain = asdict(report)
     blocks = [{"kind": type(block).__name__, **values} for block, values in zip(report.blocks, plain["blocks"], strict=True)]
+    width, length = PAPER_MM[report.paper]
     for block, values in zip(report.blocks, blocks, strict=True):
-        if type(block).__name__ == "OwnText":
-            values["blocks"] = [asdict(item) for item in block.blocks]  # type: ignore[union-attr]
+        if isinstance(block, OwnText):
+            values["blocks"] = [asdict(item) for item in block.blocks]
+        elif isinstance(block, Table):
+            room = length - 2 * TURNED_MARGIN if block.is_wide else width - 2 * MARGIN
+            values["widths"], values["size"] = column_widths(block, room)
+            values["rows"] = [[together(cell) for cell in row] for row in block.rows]
     return {**plain, "report_kind": report.kind, "standing": report.standing, "blocks": blocks}
 
 

@@ -10,7 +10,7 @@ from threading import Lock
 
 from tabrel.core.judge.knowledge_cache import KnowledgeCache
 from tabrel.core.study.model import Study
-from tabrel.core.study.report_plan import ReportPlan, chosen_sections
+from tabrel.core.study.report_plan import ReportPlan, chosen_parts, chosen_sections
 from tabrel.report.blocks import Block
 from tabrel.report.contents import PartMaker, report_of
 from tabrel.report.inputs import ReportInputs
@@ -89,7 +89,9 @@ class Previews:
 
     def _part(self, inputs: ReportInputs, key: str, make: PartMaker) -> tuple[Block, ...]:
         """Return the blocks of a part, made anew only where what they rest on has changed."""
-        plan = ReportPlan(units=inputs.plan.units, sections=chosen_sections(inputs.plan))
+        of_filters = tuple(part for part in chosen_parts(inputs.plan) if part.part == "filters")
+        sections = chosen_sections(inputs.plan)
+        plan = ReportPlan(units=inputs.plan.units, size=inputs.plan.size, sections=sections, parts=of_filters)
         digest = f"{key} {study_key(replace(inputs.study, report=plan))}"
         with self._lock:
             headings = self._parts.get(digest)

@@ -88,10 +88,11 @@ def result_unit(name: str, family: UnitFamily) -> tuple[str, float]:
     return unit_of(WIRE_UNITS[suffix], family)
 
 
-def result_words(name: str, result: Result, family: UnitFamily) -> str:
+def result_words(name: str, result: Result, family: UnitFamily, *, with_unit: bool = True) -> str:
     """Return a result with U, or its bound or range; never a bare number where its uncertainty is known."""
     unit, factor = result_unit(name, family)
-    if result.words is not None:
+    unit = unit if with_unit else ""
+    if result.words is not None and with_unit:
         return result.words
     if result.value is None:
         return _interval_words(result.low, result.high, factor, unit)

@@ -35,7 +35,7 @@ def _csv(inputs: ReportInputs, _: FullStudy, __: str) -> bytes:
 
 
 def _zip(inputs: ReportInputs, full: FullStudy, dated: str) -> bytes:
-    return package_of(full, report_of(inputs, dated=dated), data_tables(inputs))
+    return package_of(full, report_of(inputs.in_size("full"), dated=dated), data_tables(inputs))
 
 
 WRITERS: dict[str, Writer] = {".pdf": _pdf, ".html": _html, ".xlsx": _xlsx, ".csv": _csv, ".zip": _zip}

@@ -78,7 +78,7 @@ TWO = (sold(10, **strip(180)), sold(12, **strip(90)))
 def test_the_first_sentence_names_the_filter_its_price_the_vehicle_maker_and_how_sure():
     answer = answer_of(AREA, PRICE, samples=TWO, requirements=[BURR])
     assert answer.named == ("A",)
-    begin = "Buy A (10.00 EUR plus delivery), if the vehicle maker allows it: first by your weights, sure (chance over 99 of 100)"
+    begin = "Buy A (10.00 EUR plus delivery), if the vehicle maker allows it. First by your weights, sure (chance over 99 of 100)"
     assert text_of(answer).startswith(begin)
     assert "model, not a test to a standard" in text_of(answer, "mind")
     assert answer.order == ("A", "B")
@@ -127,7 +127,7 @@ def test_a_thread_that_is_not_that_of_the_engine_is_a_hazard():
         (
             (AREA,),
             {"samples": TWO[:1], "requirements": [BURR]},
-            f"Buy A (10.00 EUR plus delivery), {MAY}: the only one opened, and it meets what you ask.",
+            f"Buy A (10.00 EUR plus delivery), {MAY}. The only one opened, and it meets what you ask.",
         ),
         (
             (),
@@ -147,7 +147,7 @@ def test_a_thread_that_is_not_that_of_the_engine_is_a_hazard():
         (
             (AREA,),
             {"samples": ({**TWO[0], "observations/tube.burr_side": None}, TWO[1]), "requirements": [BURR]},
-            "Buy today B (12.00 EUR plus delivery), if the vehicle maker allows it: the only one that is judged in full",
+            "Buy today B (12.00 EUR plus delivery), if the vehicle maker allows it. The only one that is judged in full",
         ),
         (
             (AREA,),
@@ -194,7 +194,7 @@ def test_what_the_weights_do_not_tell_apart_is_not_decided():
     caps = observed("element.end_caps", "metal"), observed("element.end_caps", "fibre")
     study, use = made(level, samples=(sold(10, **strip(180), **caps[0]), sold(12, **strip(181), **caps[1])))
     answer = answered(study, use)
-    assert "what you weigh does not tell them apart" in text_of(answer)
+    assert "What you weigh does not tell them apart" in text_of(answer)
     assert set(answer.named) == {"A", "B"}
     assert "The cheapest is A." in text_of(answer)
     assert "sure" not in text_of(answer, "decision")
@@ -230,7 +230,7 @@ def test_the_likelier_filter_does_not_push_the_first_one_aside():
     known_use.__dict__["standing"] = replace(known_use.standing, candidates=candidates, sure="not sure")
     sentences, named = decision(known_use)
     assert named == ("B", "A")
-    assert sentences[0].endswith("what you weigh does not tell them apart (chances to be first: 85 of 100 and 15 of 100).")
+    assert sentences[1] == "What you weigh does not tell them apart (chances to be first: 85 of 100 and 15 of 100)."
 
 
 def test_dirt_that_is_not_weighed_is_told_with_its_evidence():
@@ -254,7 +254,7 @@ def test_the_demo_is_answered_in_its_first_sixty_words():
     answer = answered(study, study.uses[0], draws=200)
     first = " ".join(text_of(answer).split()[:60])
     buy = "Buy Korvath (11.40 EUR plus delivery), if the vehicle maker allows it"
-    assert first.startswith(f"{buy}: first by your weights, fairly sure (chance about 8 of 10)")
+    assert first.startswith(f"{buy}. First by your weights, fairly sure (chance about 8 of 10)")
     assert "Dunmor, which nothing tells from it" in first
     assert "buy Halvene (22.80 EUR delivered)" in text_of(answer, "left_out")
     assert "Korvath itself was not counted." in text_of(answer, "left_out")

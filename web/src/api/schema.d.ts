@@ -1329,7 +1329,7 @@ export interface paths {
         };
         /** @description Return the plan of a study's report, what it can hold, and the reports that were issued. */
         get: operations["get_report"];
-        /** @description Change the plan of a study's report; refused where it is no longer as it was seen. */
+        /** @description Change the plan of a study's report; refused where it is no longer as it was seen. Another size brings its annexes. */
         put: operations["put_report"];
         post?: never;
         delete?: never;
@@ -3934,6 +3934,7 @@ export interface components {
             parts: components["schemas"]["OfferedPartOut"][];
             plan: components["schemas"]["ReportPlan"];
             sections: components["schemas"]["OfferedPartOut"][];
+            sizes: components["schemas"]["SizeOut"][];
         };
         /**
          * ReportPart
@@ -3941,7 +3942,7 @@ export interface components {
          */
         ReportPart: {
             /** @enum {string} */
-            part: "answer" | "filters" | "comparison" | "readings" | "budgets" | "claims" | "conditions" | "rules" | "method" | "text";
+            part: "answer" | "items" | "conditions" | "method" | "comparison" | "maps" | "filters" | "rules" | "claims" | "same_part" | "rankings" | "assumptions" | "cautions" | "readings" | "budgets" | "text";
             text?: string | null;
         };
         /**
@@ -3957,10 +3958,12 @@ export interface components {
          *         ``a4`` or ``letter``; None for A4.
          *     units : str or None
          *         ``metric`` or ``inch``; None for metric.
+         *     size : str or None
+         *         ``card``, ``short`` or ``full``; None for short.
          *     sections : tuple of str
          *         Of each filter; empty for all.
          *     parts : tuple of ReportPart
-         *         In their order; empty for all in the usual order.
+         *         In their order; empty for those of its size. A card has none but its own.
          */
         ReportPlan: {
             paper?: ("a4" | "letter") | null;
@@ -3970,6 +3973,7 @@ export interface components {
             prepared_for?: string | null;
             /** @default [] */
             sections: ("drawings" | "working" | "valve" | "media" | "efficiency" | "map" | "start")[];
+            size?: ("card" | "short" | "full") | null;
             title?: string | null;
             units?: ("metric" | "inch") | null;
         };
@@ -4411,6 +4415,16 @@ export interface components {
             size_um: components["schemas"]["ResultOut"];
         };
         /**
+         * SizeOut
+         * @description A size of a report, and its parts in their usual order.
+         */
+        SizeOut: {
+            /** @enum {string} */
+            key: "card" | "short" | "full";
+            parts: ("answer" | "items" | "conditions" | "method" | "comparison" | "maps" | "filters" | "rules" | "claims" | "same_part" | "rankings" | "assumptions" | "cautions" | "readings" | "budgets" | "text")[];
+            title: string;
+        };
+        /**
          * SliceBandOut
          * @description A quantity along the slice with its 95 % band, and the bypass onset with its interval.
          */
@@ -4839,6 +4853,8 @@ export interface components {
          *         Whose offers count; None for the cheapest.
          *     bypass_not_asked : str or None
          *         Why it is not asked that the bypass valve opens where the engine needs it.
+         *     ranked_by : str or None
+         *         The method whose order the answer takes; None for the weighted score where weights differ, else pair wins.
          */
         Use: {
             bypass_not_asked?: string | null;
@@ -4849,6 +4865,7 @@ export interface components {
             interval_h?: number | null;
             interval_km?: number | null;
             name: string;
+            ranked_by?: ("pair_wins" | "rank_sum" | "weighted_score") | null;
             /** @default [] */
             requirements: components["schemas"]["Requirement"][];
             shop?: string | null;
@@ -5142,6 +5159,8 @@ export interface components {
         scenario_id: number;
         /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
         since: number | null;
+        /** @description Of the pages; without it that of the plan. */
+        size: ("card" | "short" | "full") | null;
         /** @description Which study, as the answers number them. */
         study_id: number;
         /** @description Which template, as the answers number them. */
@@ -5150,6 +5169,8 @@ export interface components {
         trial_criterion: number | null;
         /** @description That weight. */
         trial_weight: number | null;
+        /** @description Name of the use that stands first. */
+        use: string | null;
         /** @description Which use, as the answers number them. */
         use_id: number;
         /** @description Whether behaviour has its uncertainty, from draws of the model: that takes longer. */
@@ -8080,7 +8101,12 @@ export interface operations {
     };
     get_report_file: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Of the pages; without it that of the plan. */
+                size?: components["parameters"]["size"];
+                /** @description Name of the use that stands first. */
+                use?: components["parameters"]["use"];
+            };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: components["parameters"]["Tabrel-Window"];

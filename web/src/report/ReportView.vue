@@ -18,7 +18,7 @@ const { report, pages, change, underWay, issue } = useReport(toRef(props, 'study
 const { refused, guarded } = useRefusal()
 const preferences = usePreferences()
 const plan = computed(() => report.data.value?.plan)
-const parts = computed(() => (plan.value && report.data.value ? partsOf(plan.value, report.data.value.parts) : []))
+const parts = computed(() => (plan.value && report.data.value ? partsOf(plan.value, report.data.value.sizes) : []))
 
 const setPlan = (changed: Partial<Plan>) => guarded(() => change(changed))
 const setParts = (next: Part[]) => setPlan({ parts: next })
@@ -39,6 +39,8 @@ const UNITS = [
   { label: 'Metric', value: 'metric' as const },
   { label: 'Inch', value: 'inch' as const },
 ]
+const size = computed({ get: () => plan.value?.size ?? 'short', set: (value) => void setPlan({ size: value }) })
+const sizes = computed(() => report.data.value?.sizes.map((item) => ({ label: item.title, value: item.key })) ?? [])
 const paper = computed({ get: () => plan.value?.paper ?? 'a4', set: (value) => void setPlan({ paper: value === 'a4' ? null : value }) })
 const units = computed({ get: () => plan.value?.units ?? 'metric', set: (value) => void setPlan({ units: value === 'metric' ? null : value }) })
 /** Units the bench reads in: those of the head of the page. */
@@ -94,13 +96,15 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
           <label :for="`report-${head.name}`">{{ head.label }}</label>
           <KeptText :id="`report-${head.name}`" :text="plan[head.name] ?? ''" :label="head.label" :placeholder="head.name === 'title' ? pages.data.value?.title : ''" @keep="setWords(head.name, $event)" />
         </div>
+        <p class="switches"><SwitchButtons v-model="size" :options="sizes" label="Size of the report" small /></p>
         <p class="switches">
           <SwitchButtons v-model="paper" :options="PAPERS" label="Paper" small />
           <SwitchButtons v-model="units" :options="UNITS" label="Units of the report" small />
         </p>
         <h2 class="small">Parts</h2>
-        <PartList :parts="parts" :offered="report.data.value.parts" :under-way="underWay > 0" @change="setParts" />
-        <template v-if="parts.some((part) => part.part === 'filters')">
+        <p v-if="size === 'card'" class="soft flush">A card is one page: the answer, bars, one table. Parts and own text stand in the short and the full report.</p>
+        <PartList v-else :parts="parts" :offered="report.data.value.parts" :under-way="underWay > 0" @change="setParts" />
+        <template v-if="size !== 'card' && parts.some((part) => part.part === 'filters')">
           <h2 class="small">Of each filter</h2>
           <p v-for="section in report.data.value.sections" :key="section.key" class="section flush">
             <label><input type="checkbox" :checked="hasSection(section.key)" :data-section="section.key" @change="setPlan({ sections: toggled(plan, section.key, report.data.value!.sections) })" /> {{ section.title }}</label>
@@ -123,7 +127,7 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
         <p v-if="pages.error.value" class="said-wrong" role="alert">{{ pages.error.value.message }}</p>
         <p v-else-if="!pages.data.value" class="soft" role="status">Setting the pages. The first time, all that filters do is computed: up to half a minute.</p>
         <p v-else class="soft" role="status">
-          <template v-if="isSettled">{{ pages.data.value.pages.length }} pages, {{ (pages.data.value.size_bytes / 1e6).toFixed(1) }} MB. {{ issuedAs.key === pages.data.value.key ? issuedAs.words : 'Draft, not issued.' }}</template>
+          <template v-if="isSettled">{{ pages.data.value.pages.length }} {{ pages.data.value.pages.length === 1 ? 'page' : 'pages' }}, {{ (pages.data.value.size_bytes / 1e6).toFixed(1) }} MB. {{ issuedAs.key === pages.data.value.key ? issuedAs.words : 'Draft, not issued.' }}</template>
           <template v-else>Setting the pages anew …</template>
         </p>
         <p class="issue row">

@@ -2,20 +2,20 @@ import { describe, expect, it } from 'vitest'
 import { moved, partsOf, toggled, type Plan, type Report } from './useReport'
 
 const plan = { title: null, prepared_by: null, prepared_for: null, paper: null, units: null, sections: [], parts: [] } as unknown as Plan
-const parts = [
-  { key: 'answer', title: 'The answer' },
-  { key: 'claims', title: 'Claims' },
-  { key: 'text', title: 'Own text' },
-] as Report['parts']
+const sizes = [
+  { key: 'short', title: 'Short', parts: ['answer', 'claims'] },
+  { key: 'full', title: 'Full', parts: ['answer', 'claims', 'readings'] },
+] as Report['sizes']
 const sections = [
   { key: 'working', title: 'Working' },
   { key: 'map', title: 'Map' },
 ] as Report['sections']
 
 describe('the plan of a report', () => {
-  it('holds all parts but own text where none is chosen', () => {
-    expect(partsOf(plan, parts).map((item) => item.part)).toEqual(['answer', 'claims'])
-    expect(partsOf({ ...plan, parts: [{ part: 'text', text: 'x' }] }, parts).map((item) => item.part)).toEqual(['text'])
+  it('holds the parts of its size where none is chosen', () => {
+    expect(partsOf(plan, sizes).map((item) => item.part)).toEqual(['answer', 'claims'])
+    expect(partsOf({ ...plan, size: 'full' }, sizes).map((item) => item.part)).toEqual(['answer', 'claims', 'readings'])
+    expect(partsOf({ ...plan, parts: [{ part: 'text', text: 'x' }] }, sizes).map((item) => item.part)).toEqual(['text'])
   })
   it('moves a part as far as there are places', () => {
     expect(moved(['a', 'b', 'c'], 0, 1)).toEqual(['b', 'a', 'c'])

@@ -67,10 +67,10 @@ export function useReport(studyId: MaybeRefOrGetter<number>) {
   return { report, pages, change, underWay, issue }
 }
 
-/** The parts of a plan in their order: all in the usual order where none is chosen. */
-export function partsOf(plan: Plan, offered: Report['parts']): Part[] {
+/** The parts of a plan in their order: those of its size where none is chosen. */
+export function partsOf(plan: Plan, sizes: Report['sizes']): Part[] {
   if (plan.parts.length) return [...plan.parts]
-  return offered.filter((item) => item.key !== 'text').map((item) => ({ part: item.key as Part['part'], text: null }))
+  return (sizes.find((item) => item.key === (plan.size ?? 'short'))?.parts ?? []).map((part) => ({ part, text: null }))
 }
 
 /** The same list with one entry moved by so many places, as far as there are places. */

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** The answer of a use: the decision first, what speaks for it and against it beneath. */
+import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 
-defineProps<{ answer: Schemas['AnswerOut'] }>()
+const props = defineProps<{ answer: Schemas['AnswerOut']; studyId: number }>()
+const card = computed(() => `/api/studies/${props.studyId}/report/files/pdf?size=card&use=${encodeURIComponent(props.answer.use)}`)
 </script>
 
 <template>
@@ -10,6 +12,7 @@ defineProps<{ answer: Schemas['AnswerOut'] }>()
     <section v-for="block in answer.blocks" :key="block.name" :class="['block', { card: block.name === 'decision' }]" :data-block="block.name">
       <h3 v-if="block.title">{{ block.title }}</h3>
       <p v-for="text in block.sentences" :key="text">{{ text }}</p>
+      <p v-if="block.name === 'decision'"><a class="tool small" :href="card" download>Card, one page, PDF</a></p>
     </section>
   </article>
 </template>

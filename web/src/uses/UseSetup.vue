@@ -138,6 +138,13 @@ async function strike(index: number) {
     reason.value = ''
   }
 }
+/** Whose order the answer takes. */
+const METHODS = [
+  { value: '', label: 'weights where they differ, else pair wins' },
+  { value: 'weighted_score', label: 'the weighted score' },
+  { value: 'pair_wins', label: 'pair wins' },
+  { value: 'rank_sum', label: 'the sum of places' },
+]
 const notAsked = ref(false)
 const whyNot = ref('')
 async function leaveBypassOut() {
@@ -179,6 +186,10 @@ async function leaveBypassOut() {
         <MeasureNumber measure="interval_h" :value="use.interval_h" :units="BARE" label="Change interval, h" :take="(value) => change((now) => ({ ...now, interval_h: value }))" />
         h
       </span>
+      <label class="point">
+        ranked by
+        <ChoiceField :model-value="use.ranked_by ?? ''" :options="METHODS" label="Ranked by" @update:model-value="set({ ranked_by: ($event || null) as typeof use.ranked_by })" />
+      </label>
       <label v-if="shops.length || use.shop" class="point">
         prices
         <ChoiceField :model-value="use.shop ?? ''" :options="[{ value: '', label: 'the cheapest offer' }, ...shops.map((shop) => ({ value: shop, label: `of ${shop}` }))]" label="Whose offers count" @update:model-value="set({ shop: $event || null })" />

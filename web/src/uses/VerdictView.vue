@@ -174,7 +174,7 @@ function goTo(key: string) {
           <p v-else-if="!shownJudged" class="soft">{{ isStopped ? 'Stopped.' : 'Computing what the filters do at the points of this use …' }}</p>
           <template v-else-if="page === 'answer'">
             <p v-if="answer.error.value" class="said-wrong" role="alert">{{ answer.error.value.message }}</p>
-            <AnswerPanel v-else-if="answered" :answer="answered" />
+            <AnswerPanel v-else-if="answered" :answer="answered" :study-id="studyId" />
             <p v-else class="soft" role="status">Putting the answer in sentences …</p>
           </template>
           <template v-if="shownJudged && (page === 'ranking' || page === 'reasons')">

@@ -151,6 +151,7 @@ _CHANGED: dict[str, tuple[str, ...]] = {
     "points": ("temperature_c", "speed_rpm", "hot_temperature_c", "hot_speed_rpm"),
     "criteria": ("criteria",),
     "requirements": ("requirements", "bypass_not_asked"),
+    "ranking method": ("ranked_by",),
     "verdicts": ("verdicts",),
     "filters compared": ("tier",),
     "what a filter costs": ("shop", "interval_km", "interval_h"),

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from tabrel.api.wire import RequestModel
 from tabrel.core.field_units import Mm
-from tabrel.core.study.report_plan import ReportPlan
+from tabrel.core.study.report_plan import PartKey, ReportPlan, Size
 from tabrel.document.results import WireModel
 
 
@@ -15,6 +15,14 @@ class OfferedPartOut(WireModel):
 
     key: str
     title: str
+
+
+class SizeOut(WireModel):
+    """A size of a report, and its parts in their usual order."""
+
+    key: Size
+    title: str
+    parts: list[PartKey]
 
 
 class IssuedReportOut(WireModel):
@@ -33,6 +41,7 @@ class ReportOut(WireModel):
     """The plan of a study's report, what it can hold, and the reports that were issued, the latest first."""
 
     plan: ReportPlan
+    sizes: list[SizeOut]
     parts: list[OfferedPartOut]
     sections: list[OfferedPartOut]
     endings: list[str]

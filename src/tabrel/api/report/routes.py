@@ -22,6 +22,7 @@ from tabrel.api.report.models import (
     ReportOut,
     ReportPlanIn,
     ReportPreviewOut,
+    SizeOut,
 )
 from tabrel.api.study.models import StudyOut
 from tabrel.api.study.studies import stored_study
@@ -29,9 +30,10 @@ from tabrel.api.turns import HEAVY
 from tabrel.api.wire import NothingIn, UnitFamilyIn
 from tabrel.api.workers import Workers
 from tabrel.core.errors import StudyError
+from tabrel.core.judge.judged_use import use_named
 from tabrel.core.rules.report import check_report_plan
 from tabrel.core.study.model import Study
-from tabrel.core.study.report_plan import PARTS, SECTIONS, ReportPlan
+from tabrel.core.study.report_plan import PARTS, SECTIONS, SIZES, ReportPlan, Size, resized
 from tabrel.document.differences import Difference, study_differences
 from tabrel.document.full_study import FullStudy
 from tabrel.document.study_document import study_to_json
@@ -79,6 +81,10 @@ Ending = Annotated[
 ]
 
 
+_OfSize = Annotated[Size | None, Query(description="Of the pages; without it that of the plan.", examples=["card"])]
+_FirstUse = Annotated[str | None, Query(description="Name of the use that stands first.", max_length=200, examples=["vans"])]
+
+
 def _binary(words: str, *media_types: str) -> dict[int | str, dict[str, Any]]:
     schema = {"schema": {"type": "string", "format": "binary"}}
     return {200: {"description": words, "content": {kind.partition(";")[0]: schema for kind in media_types}}}
@@ -92,6 +98,7 @@ def get_report(study_id: StudyId, conn: Connection) -> ReportOut:
         issued = issued_of_study(conn, study_id)
     return ReportOut(
         plan=study.report or ReportPlan(),
+        sizes=[SizeOut(key=key, title=title, parts=list(parts)) for key, (title, parts) in SIZES.items()],
         parts=[OfferedPartOut(key=key, title=title) for key, title in PARTS.items()],
         sections=[OfferedPartOut(key=key, title=title) for key, title in SECTIONS.items()],
         endings=[ending.removeprefix(".") for ending in WRITERS],
@@ -101,15 +108,18 @@ def get_report(study_id: StudyId, conn: Connection) -> ReportOut:
 
 @router.put("/studies/{study_id}/report", responses=stale.naming(200))
 def put_report(study_id: StudyId, given: ReportPlanIn, conn: Connection, response: Response) -> ReportOut:
-    """Change the plan of a study's report; refused where it is no longer as it was seen."""
+    """Change the plan of a study's report; refused where it is no longer as it was seen. Another size brings its annexes."""
     with transaction(conn):
         now = load_study_frame(conn, study_id).report or ReportPlan()
         if given.plan != now:
             if given.seen != now:
                 raise ChangedMeanwhileError("another window has changed the plan of the report meanwhile: look, then do it again")
-            check_report_plan("plan", given.plan)
+            plan = given.plan
+            if plan.size not in (now.size, None) and plan.parts == now.parts:
+                plan = resized(plan, plan.size)
+            check_report_plan("plan", plan)
             with recorded(conn, study_id, None, "plan of the report", PLACE):
-                OF_STUDY.set(conn, study_id, "report", given.plan)
+                OF_STUDY.set(conn, study_id, "report", plan)
     stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))
     return get_report(study_id, conn)
 
@@ -217,13 +227,23 @@ def get_differences(report_id: ReportId, conn: Connection) -> list[DifferenceOut
     response_class=Response,
     responses=_binary("The file; a draft.", *MEDIA_TYPES.values()),
 )
-def get_report_file(study_id: StudyId, ending: Ending, conn: Connection, request: Request) -> Response:
+def get_report_file(
+    study_id: StudyId,
+    ending: Ending,
+    conn: Connection,
+    request: Request,
+    size: _OfSize = None,
+    use: _FirstUse = None,
+) -> Response:
     """Return the report of a study as a file: a draft, as pages, one page, a workbook, the results, or the whole study."""
     with snapshot(conn):
         study = load_study(conn, study_id)
+        first = use_named(study, use).name if use else None
     suffix = f".{ending.lower()}"
-    content = written_as(suffix, _previews(request).inputs(study), FullStudy(study), _today())
-    return _file(content, f"{study.name} draft{suffix}", MEDIA_TYPES[suffix])
+    inputs = _previews(request).inputs(study).in_size(size, first)
+    content = written_as(suffix, inputs, FullStudy(study), _today())
+    kind = "card" if size == "card" else "draft"
+    return _file(content, f"{study.name} {kind}{suffix}", MEDIA_TYPES[suffix])
 
 
 PACKAGE = content_of(MEDIA_TYPES[".zip"], {"type": "string", "format": "binary"})

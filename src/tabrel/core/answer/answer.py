@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import date
+from typing import Annotated
 
+from tabrel.core.answer.compared import ComparedFilter, compared_filters
 from tabrel.core.answer.decision import FIRST_BY, decision
 from tabrel.core.answer.known_use import (
     DUST_TEST,
@@ -21,6 +23,7 @@ from tabrel.core.answer.words import listed, value_words
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.details.shelf_age import shelf_age_years
+from tabrel.core.field_units import INSIDE
 from tabrel.core.judge.judged_use import JudgedUse
 from tabrel.core.judge.known import Known, single_offers, unit_price
 from tabrel.core.judge.known_filter import of_part_numbers
@@ -73,12 +76,15 @@ class Answer:
         The decision first; those without a sentence are left out.
     order : tuple of str
         Every filter of the use: the named, their twins, the other candidates, the failed.
+    compared : tuple of ComparedFilter
+        In that order.
     """
 
     use: str
     named: tuple[str, ...]
     blocks: tuple[Block, ...]
     order: tuple[str, ...]
+    compared: Annotated[tuple[ComparedFilter, ...], INSIDE]
 
     @property
     def words(self) -> int:
@@ -121,7 +127,8 @@ def answer_use(
         said += [*left_out(use, subject), *_why(use, subject), *_service(use, subject, named), *_price(use, subject, today)]
         said += [*_would_change(use, subject), *_how_sure(use, subject)]
     said += [*_not(use), *_mind(use, named, today)]
-    return Answer(judged.use.name, named, _within(said), _order(use, named))
+    order = _order(use, named)
+    return Answer(judged.use.name, named, _within(said), order, compared_filters(use, order, named))
 
 
 def _within(said: list[Said]) -> tuple[Block, ...]:

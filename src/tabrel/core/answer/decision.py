@@ -11,10 +11,10 @@ from tabrel.core.answer.standing import FAIRLY_SURE, Candidate
 from tabrel.core.answer.words import chance_words, listed
 from tabrel.core.catalogue.units import in_family, shown
 from tabrel.core.errors import TabrelError
-from tabrel.core.judge.disagreements import RankingMethod
 from tabrel.core.judge.known import unit_price
 from tabrel.core.judge.requirements import COLLAPSE_KEY, GREATEST
 from tabrel.core.oil.model import oil_model
+from tabrel.core.study.uses import RankingMethod
 
 MAY = "if the vehicle maker allows it"
 FIRST_BY: dict[RankingMethod, str] = {
@@ -27,7 +27,16 @@ MOST_LEVEL = 3
 
 
 def decision(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
-    """Return the decision in sentences, and the filters it names to buy."""
+    """Return the decision in sentences, the first of them which filter, and the filters it names to buy."""
+    (first, *rest), named = _decided(known)
+    at = first.find(": ", first.find(MAY)) if MAY in first else -1
+    if at > 0:  # which filter stands in a sentence of its own
+        reason = first[at + 2 :]
+        return [f"{first[:at]}.", reason[0].upper() + reason[1:], *rest], named
+    return [first, *rest], named
+
+
+def _decided(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
     cold = _oil_that_does_not_pump(known)
     if cold:
         return [cold], ()

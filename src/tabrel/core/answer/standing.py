@@ -10,13 +10,13 @@ from tabrel.core.answer.seen import Seen, seen_on
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES
 from tabrel.core.judge.categories import Category, counting
 from tabrel.core.judge.chances import chance_of_place
-from tabrel.core.judge.disagreements import RankingMethod, method_figures
+from tabrel.core.judge.disagreements import method_figures
 from tabrel.core.judge.judged_use import JudgedUse, draws_of
 from tabrel.core.judge.known import unit_price
 from tabrel.core.judge.ranking_methods import pair_wins, rank_sum, weighted_score
 from tabrel.core.judge.requirements import JudgedRequirement
 from tabrel.core.sample.measured_sample import MeasuredSample
-from tabrel.core.study.uses import UseVerdict
+from tabrel.core.study.uses import RankingMethod, UseVerdict
 
 Sureness = Literal["sure", "fairly sure", "not sure"]
 
@@ -112,7 +112,7 @@ def standing(judged: JudgedUse, measured: Mapping[str, MeasuredSample]) -> Stand
     seen = {label: seen_on(measured[label], judged.requirements[label]) for label in judged.labels}
     categories = counting([criterion.category for criterion in judged.criteria])
     weighed = [category for category in categories if category.weight > 0]
-    method = _method(weighed)
+    method = judged.use.ranked_by or _method(weighed)
     empty = Standing(method, (), "sure", verdicts, open_lines, seen, bool(weighed), judged)
     groups = _groups(judged)
     voices: dict[str, tuple[str, ...]] = {}

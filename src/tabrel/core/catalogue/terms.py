@@ -129,6 +129,8 @@ ENGINE_SIDE = ("cooler", "head")
 BASES: dict[str, str] = {
     "measured": "measured",
     "forecast": "forecast from the pleats",
+    "air_permeability": "from its air permeability",
+    "family": "usual figure of its kind",
     "pressure": "measured on a bench",
     "force": "from push-off force",
     "spring": "from spring dimensions",
@@ -162,6 +164,13 @@ LEFT_OUT: dict[str, str] = {
     "anti_drain.lift": "anti-drainback valve (its lift)",
 }
 """Parts whose loss is left out of a map while the reading named was not taken."""
+
+PART_VERDICTS: dict[str, str] = {
+    "different": "different parts",
+    "nothing_tells_them_apart": "nothing tells them apart",
+    "cannot_tell": "cannot tell",
+}
+"""Verdicts on two filters compared as parts."""
 
 VERDICTS: dict[str, str] = {
     "confirmed": "confirmed",
@@ -308,6 +317,7 @@ TermKind = Literal[
     "uncertainty_source",
     "left_out",
     "verdict",
+    "part_verdict",
     "claim_comparison",
     "media_deduction",
     "screening_input",
@@ -338,6 +348,7 @@ TERMS: dict[TermKind, dict[str, str]] = {
     "uncertainty_source": UNCERTAINTY_SOURCES,
     "left_out": LEFT_OUT,
     "verdict": VERDICTS,
+    "part_verdict": PART_VERDICTS,
     "claim_comparison": CLAIM_COMPARISONS,
     "media_deduction": MEDIA_DEDUCTIONS,
     "screening_input": SCREENING_INPUTS,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -144,6 +144,7 @@ def comparison_sheet(
     reference: str | None,
     *,
     is_rough: bool = False,
+    measures: Collection[str] | None = None,
 ) -> tuple[SheetRow, ...]:
     """Return the rows of which anything is known, in the order of the bench.
 
@@ -159,11 +160,15 @@ def comparison_sheet(
         Column of the reference part.
     is_rough : bool
         Whether behaviour carries no uncertainty yet: nothing is told apart by it then.
+    measures : collection of str or None
+        Of `sheet_measures`, those that are wanted; then nothing else is told but what the use asks about. None for all.
     """
     asked = {item.measure: item for item in use.criteria if item.struck is None} if use else {}
     wanted = set(asked) | {requirement.measure for requirement in use.requirements} if use else set()
     rows = []
     for measure in sheet_measures(use, is_rough=is_rough):
+        if measures is not None and measure not in measures:
+            continue
         known_values = {column: known[column][measure] for column in samples}
         if all(item.value is None for item in known_values.values()):
             continue
@@ -177,7 +182,11 @@ def comparison_sheet(
     rows += [_words(key, samples, reference, _CLAIMS, False) for key in _STATED]
     rows.append(_row_of_claims(samples, reference))
     rows += [_words(key, samples, reference, _SEEN, key in seen) for key in OBSERVATIONS]
-    there = [row for row in rows if any(cell.known or cell.words for cell in row.cells.values())]
+    there = [
+        row
+        for row in rows
+        if any(cell.known or cell.words for cell in row.cells.values()) and (measures is None or row.is_number or row.matters)
+    ]
     return tuple(sorted(there, key=lambda row: GROUPS.index(row.group)))
 
 

@@ -5,12 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from itertools import combinations
-from typing import Literal
 
 from tabrel.core.judge.categories import Category, counting, outcome
 from tabrel.core.judge.ranking_methods import PairWins, RankSum, WeightedScore, share
-
-RankingMethod = Literal["pair_wins", "rank_sum", "weighted_score"]
+from tabrel.core.study.uses import RankingMethod
 
 
 @dataclass(frozen=True)

@@ -200,7 +200,7 @@ def judge_use(
     if not samples:
         raise StudyError("samples", "there is no filter to compare: add one, or take one out of the archive")
     counted = [criterion for criterion in use.criteria if criterion.struck is None]
-    if counted and not any(_weight(criterion) > 0 for criterion in counted):
+    if counted and not any(criterion.counted_weight > 0 for criterion in counted):
         raise StudyError(f"uses.{use.name}.criteria", "no criterion has a weight above zero: give one of them a weight")
     labels = tuple(sample.label for sample in samples)
     plain = {sample.label: measure_sample(sample, study.circuit) for sample in samples}
@@ -242,10 +242,6 @@ def judge_use(
     )
 
 
-def _weight(criterion: Criterion) -> float:
-    return 1.0 if criterion.weight is None else criterion.weight
-
-
 def _judged(
     criterion: Criterion, measured: Mapping[str, MeasuredSample], value: Mapping[str, Mapping[str, Known]]
 ) -> JudgedCriterion:
@@ -264,7 +260,7 @@ def _judged(
         better=criterion.better or better_of(criterion.measure),
         values={label: item.value for label, item in known.items()},
         name=criterion.name or _title_of(criterion.measure),
-        weight=_weight(criterion),
+        weight=criterion.counted_weight,
         best=criterion.best,
         worst=criterion.worst,
         struck=criterion.struck,

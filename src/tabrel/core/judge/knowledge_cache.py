@@ -100,6 +100,6 @@ def _key(study: Study, measured: MeasuredSample, points: Use, draws: int) -> str
     frame = replace(
         study, name="", question=None, intended_uses=None, uses=(), samples=(), scenarios=(), arithmetic=(), report=None
     )
-    at = replace(points, name="", criteria=(), requirements=(), verdicts=(), tier=None, bypass_not_asked=None)
+    at = replace(points, name="", criteria=(), requirements=(), verdicts=(), tier=None, bypass_not_asked=None, ranked_by=None)
     whole = repr((frame, measured.sample, measured.capacity_ratio, at, draws))
     return sha256(whole.encode()).hexdigest()

@@ -191,7 +191,9 @@ def input_title(key: str) -> str:
         return f"{where}: {'outline' if dimension == 'points_mm' else HOLE_QUANTITIES[dimension].title}"
     if key in ASSUMPTIONS:
         return ASSUMPTIONS[key].title
-    return _OTHER_TITLES.get(key) or (INPUTS[key].title if key in INPUTS else key)
+    if key in _OTHER_TITLES or key in INPUTS:
+        return _OTHER_TITLES.get(key) or INPUTS[key].title
+    return key.replace(".", ": ").replace("_", " ")
 
 
 _OTHER_TITLES = {

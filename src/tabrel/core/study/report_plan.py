@@ -2,27 +2,46 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from tabrel.core.study.strict import Strict
 
-PartKey = Literal["answer", "filters", "comparison", "readings", "budgets", "claims", "conditions", "rules", "method", "text"]
+PartKey = Literal[
+    "answer", "items", "conditions", "method", "comparison", "maps", "filters", "rules", "claims", "same_part", "rankings",
+    "assumptions", "cautions", "readings", "budgets", "text",
+]  # fmt: skip
+Size = Literal["card", "short", "full"]
 SectionKey = Literal["drawings", "working", "valve", "media", "efficiency", "map", "start"]
 
 PARTS: dict[PartKey, str] = {
     "answer": "The answer",
-    "filters": "Filter by filter",
+    "items": "Question, items and their condition",
+    "conditions": "Oil, engine and circuit",
+    "method": "Method",
     "comparison": "Comparison sheet",
+    "maps": "Operating maps",
+    "filters": "Filter by filter",
+    "rules": "Requirements and what was found",
+    "claims": "Claims and what readings say of them",
+    "same_part": "Same part or not",
+    "rankings": "Ranking and opinions",
+    "assumptions": "Assumptions and open questions",
+    "cautions": "Cautions and limits",
     "readings": "Readings as typed",
     "budgets": "Uncertainty budgets",
-    "claims": "Claims and what readings say of them",
-    "conditions": "Oil, engine and circuit",
-    "rules": "Decision rules",
-    "method": "Method, cautions and limits",
     "text": "Own text",
 }
 """Parts of a report, in their usual order; own text can stand anywhere, and more than once."""
+
+_ANNEXES: tuple[PartKey, ...] = ("filters", "readings", "budgets")
+
+SIZES: dict[Size, tuple[str, tuple[PartKey, ...]]] = {
+    "card": ("Card, one page", ("answer",)),
+    "short": ("Short", tuple(key for key in PARTS if key not in (*_ANNEXES, "text"))),
+    "full": ("Full, with readings and budgets", tuple(key for key in PARTS if key != "text")),
+}
+"""Sizes of a report: what each is called, and its parts in their usual order."""
 
 SECTIONS: dict[SectionKey, str] = {
     "drawings": "Section and tapping plate",
@@ -57,10 +76,12 @@ class ReportPlan(Strict):
         ``a4`` or ``letter``; None for A4.
     units : str or None
         ``metric`` or ``inch``; None for metric.
+    size : str or None
+        ``card``, ``short`` or ``full``; None for short.
     sections : tuple of str
         Of each filter; empty for all.
     parts : tuple of ReportPart
-        In their order; empty for all in the usual order.
+        In their order; empty for those of its size. A card has none but its own.
     """
 
     title: str | None = None
@@ -68,13 +89,36 @@ class ReportPlan(Strict):
     prepared_for: str | None = None
     paper: Literal["a4", "letter"] | None = None
     units: Literal["metric", "inch"] | None = None
+    size: Size | None = None
     sections: tuple[SectionKey, ...] = ()
     parts: tuple[ReportPart, ...] = ()
 
 
 def chosen_parts(plan: ReportPlan) -> tuple[ReportPart, ...]:
-    """Return the parts of a report in their order; all in the usual order where none is chosen."""
-    return plan.parts or tuple(ReportPart(key) for key in PARTS if key != "text")
+    """Return the parts of a report in their order; those of its size where none is chosen, and always of a card."""
+    size = plan.size or "short"
+    usual = tuple(ReportPart(key) for key in SIZES[size][1])
+    return usual if size == "card" else plan.parts or usual
+
+
+def resized(plan: ReportPlan, size: Size) -> ReportPlan:
+    """Return a plan in another size: chosen parts stay, and the annexes come with a full report and go with a short one.
+
+    Examples
+    --------
+    >>> plan = ReportPlan(parts=(ReportPart("text", "Why"), ReportPart("answer"), ReportPart("readings")))
+    >>> [part.part for part in resized(plan, "short").parts]
+    ['text', 'answer']
+    >>> [part.part for part in resized(plan, "full").parts]
+    ['text', 'answer', 'readings', 'filters', 'budgets']
+    """
+    parts = plan.parts
+    if parts and size == "short":
+        parts = tuple(part for part in parts if part.part not in _ANNEXES)
+    elif parts and size == "full":
+        there = {part.part for part in parts}
+        parts = (*parts, *(ReportPart(key) for key in _ANNEXES if key not in there))
+    return replace(plan, size=size, parts=parts)
 
 
 def chosen_sections(plan: ReportPlan) -> tuple[SectionKey, ...]:

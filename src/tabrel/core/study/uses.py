@@ -13,6 +13,7 @@ BY_HAND = "by_hand"
 """Measure of a criterion that is an order made by hand."""
 
 UseVerdict = Literal["meets", "open", "fails", "none"]
+RankingMethod = Literal["pair_wins", "rank_sum", "weighted_score"]
 
 
 @dataclass(frozen=True)
@@ -44,6 +45,11 @@ class Criterion(Strict):
     struck: str | None = None
     name: str | None = None
     order: tuple[tuple[str, ...], ...] = ()
+
+    @property
+    def counted_weight(self) -> float:
+        """Its weight, 1 where none is stated."""
+        return 1.0 if self.weight is None else self.weight
 
 
 @dataclass(frozen=True)
@@ -86,6 +92,8 @@ class Use(Strict):
         Whose offers count; None for the cheapest.
     bypass_not_asked : str or None
         Why it is not asked that the bypass valve opens where the engine needs it.
+    ranked_by : str or None
+        The method whose order the answer takes; None for the weighted score where weights differ, else pair wins.
     """
 
     name: str
@@ -101,6 +109,7 @@ class Use(Strict):
     interval_h: float | None = None
     shop: str | None = None
     bypass_not_asked: str | None = None
+    ranked_by: RankingMethod | None = None
 
 
 def with_labels_of(uses: Iterable[Use], labels: Collection[str]) -> tuple[Use, ...]:

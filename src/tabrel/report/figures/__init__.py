@@ -6,6 +6,7 @@
 `plate_drawing`    tapping plate
 `media_drawings`   pleat pack, strip
 `valve_drawing`    bypass valve at three lifts
+`trade_bars`  what a buyer trades: particles passed, litres unfiltered, price
 `charts`    start, valve, efficiency, chances, slices
 `map_chart` operating map
 """

@@ -273,9 +273,10 @@ def chances_chart(chances: Mapping[str, Sequence[float]], colours: Mapping[str, 
                 axes.barh(
                     row, 100 * share, left=100 * start, color=colours[label], alpha=float(shades[place]), edgecolor="#ffffff"
                 )
-                if share > 0.06:
+                if share > 0.04:
                     ink = "#ffffff" if shades[place] > 0.7 else INK
-                    axes.text(100 * (start + share / 2), row, f"{place + 1}.", ha="center", va="center", fontsize=7.5, color=ink)
+                    words = f"{place + 1}: {100 * share:.0f} %" if share > 0.1 else f"{place + 1}:"
+                    axes.text(100 * (start + share / 2), row, words, ha="center", va="center", fontsize=7, color=ink)
                 start += share
         axes.set_yticks(range(len(labels)), labels)
         axes.invert_yaxis()
@@ -286,6 +287,35 @@ def chances_chart(chances: Mapping[str, Sequence[float]], colours: Mapping[str, 
     return drawn_chart(paint, f"Chance of each place: {words}.", (6.4, 0.6 + 0.32 * len(labels)), Margins(1.1))
 
 
+SAME_LINE = 0.02
+"""Of the height of a chart: curves as near as this everywhere are drawn as one."""
+
+
+def _told_together(curves: Mapping[str, tuple[FloatArray, FloatArray]]) -> dict[str, str]:
+    """Return the curves that are drawn, with the words of each: those that coincide are one, with all their names.
+
+    Examples
+    --------
+    >>> line, other = np.array([1.0, 2.0]), np.array([5.0, 9.0])
+    >>> _told_together({"A": (line, line), "B": (other, line), "C": (line, line)})
+    {'A': 'A, C (on one line)', 'B': 'B'}
+    """
+    known = [np.nan_to_num(np.stack([both[k] for both in curves.values()])) for k in (0, 1)]
+    heights = [max(float(values.max()), 1e-9) for values in known] if curves else []
+    homes: dict[str, list[str]] = {}
+    labels = list(curves)
+    for i, label in enumerate(labels):
+        home = next(
+            (first for first in homes if all(
+                np.abs(values[i] - values[labels.index(first)]).max() <= SAME_LINE * height
+                for values, height in zip(known, heights, strict=True)
+            )),
+            None,
+        )  # fmt: skip
+        homes.setdefault(home or label, []).append(label)
+    return {first: first if len(of) == 1 else f"{', '.join(of)} (on one line)" for first, of in homes.items()}
+
+
 def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Mapping[str, str], family: UnitFamily) -> Chart:
     """Return element differential pressure and unfiltered share of several filters over oil temperature at one speed."""
     unit, factor = unit_of("kPa", family)
@@ -294,14 +324,19 @@ def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Ma
     degrees = unit_in("°C", family)
     shown = on_axis(degrees, temperatures)
     solved = {label: operating_map(point, temperatures.tolist(), [speed]) for label, point in points.items()}
+    curves = {
+        label: (item.quantity("element_pressure")[:, 0] / factor, 100 * item.quantity("unfiltered_fraction")[:, 0])
+        for label, item in solved.items()
+    }
+    names = _told_together(curves)
     dashes = ("-", "--", "-.", ":", (0, (5, 1, 1, 1, 1, 1)))
 
     def paint(figure: Figure) -> None:
         left, right = figure.subplots(1, 2)
-        for i, (label, item) in enumerate(solved.items()):
+        for i, (label, words) in enumerate(names.items()):
             look: dict[str, Any] = {"color": colours[label], "linestyle": dashes[i % len(dashes)], "linewidth": 1.2}
-            left.plot(shown, item.quantity("element_pressure")[:, 0] / factor, label=label, **look)
-            right.plot(shown, 100 * item.quantity("unfiltered_fraction")[:, 0], **look)
+            left.plot(shown, curves[label][0], label=words, **look)
+            right.plot(shown, curves[label][1], **look)
         left.set_ylabel(f"element Δp [{unit}]")
         right.set_ylabel("unfiltered [% of flow]")
         for axes in (left, right):
@@ -310,10 +345,10 @@ def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Ma
             axes.grid(True)
         figure.legend(*left.get_legend_handles_labels(), loc="lower center", ncols=5)
 
-    names = ", ".join(points)
     return drawn_chart(
         paint,
-        f"Element differential pressure and unfiltered share of {names} over oil temperature at {speed:.0f} rpm.",
+        f"Element differential pressure and unfiltered share of {', '.join(names.values())} over oil temperature "
+        f"at {speed:.0f} rpm.",
         (6.4, 2.8),
         Margins(0.55, 0.1, 0.72, 0.1, 0.34),
     )

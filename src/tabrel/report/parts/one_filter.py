@@ -16,6 +16,7 @@ from tabrel.core.figures.opening_evidence import opening_comparison
 from tabrel.core.numbers import number_with_interval, plain_number, significant
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.bounded import measured_at_limits
+from tabrel.core.results.budget import input_title
 from tabrel.core.results.working import Operand, Step, shown_result
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.study.report_plan import SECTIONS, SectionKey, chosen_sections
@@ -25,7 +26,7 @@ from tabrel.report.figures.drawings import DrawnFilter, section_drawing
 from tabrel.report.figures.map_chart import map_chart
 from tabrel.report.figures.media_drawings import pack_drawing, strip_drawing
 from tabrel.report.figures.plate_drawing import plate_drawing
-from tabrel.report.inputs import ReportInputs, filling
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.words import known_words, place_words, result_words, sentence, unit_of
 
 HOT_TEMPERATURE = 100.0
@@ -40,7 +41,7 @@ IDENTITY = (
 def filters(inputs: ReportInputs) -> Iterator[Block]:
     """Yield what is told of each filter, one after the other."""
     for label in inputs.measured:
-        yield Heading(1, label)
+        yield Heading(1, label, True)
         yield from _identity(inputs, label)
         for section in chosen_sections(inputs.plan):
             blocks = tuple(SECTION_BLOCKS[section](inputs, label))
@@ -86,10 +87,10 @@ def _workings(inputs: ReportInputs, label: str) -> Iterator[Block]:
     rows = []
     for name, row in RESULTS.items():
         result = getattr(results, name)
-        lacks = f"needs {', '.join(result.missing)}" if result.missing and result.value is None else ""
+        lacks = f"needs {', '.join(map(input_title, result.missing))}" if result.missing and result.value is None else ""
         basis = BASES.get(result.basis or "", result.basis or "")
         rows.append((row.title, result_words(name, result, inputs.family), lacks or basis))
-    columns = (Column("Result", share=2), Column("Value", True, 2), Column("Rests on", share=2))
+    columns = (Column("Result"), Column("Value", True), Column("Rests on"))
     yield Table("Results of this specimen, with expanded uncertainty (95 %)", columns, tuple(rows))
     at_limits = measured_at_limits(measured)
     for name in HEADLINES:
@@ -104,10 +105,10 @@ def _workings(inputs: ReportInputs, label: str) -> Iterator[Block]:
             value = shown_result(step.value, uncertainty, step.measure, inputs.family)
             lines.append((step.words, f"{step.symbol} = {step.formula()}", _put_in(step, inputs), value))
         heads = (
-            Column("What", share=1.5),
-            Column("Formula", share=1.4),
-            Column("Numbers put in", share=2),
-            Column("Gives", True, 1.2),
+            Column("What"),
+            Column("Formula"),
+            Column("Numbers put in"),
+            Column("Gives", True),
         )
         yield Table(f"{label}: working of the {RESULTS[name].title.lower()}", heads, tuple(lines))
 
@@ -132,7 +133,7 @@ def _valve(inputs: ReportInputs, label: str) -> Iterator[Block]:
     ]
     yield Table(
         "Every way to the opening pressure",
-        (Column("Way", share=2), Column("Opening pressure", True, 2), Column("", share=1)),
+        (Column("Way"), Column("Opening pressure", True), Column("")),
         tuple(rows),
     )
     agreed = [
@@ -177,7 +178,7 @@ def _media(inputs: ReportInputs, label: str) -> Iterator[Block]:
     rows.append(("effective media area", result_words("media_effective_area", results.media_effective_area, inputs.family), ""))
     yield Table(
         f"{label}: from gross to effective media area [{unit}]",
-        (Column("Step", share=2), Column("Area", True, 1.4), Column("", share=1.4)),
+        (Column("Step"), Column("Area", True), Column("")),
         tuple(rows),
     )
 
@@ -206,8 +207,8 @@ def _efficiency(inputs: ReportInputs, label: str) -> Iterator[Block]:
     scale = (test.counts.scale or "µm").replace("um", "µm")
     columns = (
         Column(f"Size [{scale}]", True),
-        Column("Counted upstream / downstream", True, 1),
-        Column("Efficiency, 95 % interval [%]", True, 1),
+        Column("Counted upstream / downstream", True),
+        Column("Efficiency, 95 % interval [%]", True),
     )
     yield Table(f"{label}: counted test", columns, tuple(rows))
     if figure.checks:
@@ -219,7 +220,7 @@ def _map(inputs: ReportInputs, label: str) -> Iterator[Block]:
     if isinstance(point, str):
         yield Paragraph(f"No operating map: {point}", "assumed")
         return
-    chart = map_chart(point, filling(point), label, inputs.family)
+    chart = map_chart(point, label, inputs.family)
     yield Picture(
         f"{label} map",
         chart.svg,
@@ -247,7 +248,7 @@ def _map(inputs: ReportInputs, label: str) -> Iterator[Block]:
     if use.hot_temperature_c is not None and use.hot_speed_rpm is not None:
         places.append(f"hot {place_words(use.hot_temperature_c, use.hot_speed_rpm, inputs.family)}")
     caption = f"{label} at the points of “{use.name}” ({'; '.join(places)}), with expanded uncertainty"
-    yield Table(caption, (Column("Quantity", share=2), Column("Value", True, 1.4), Column("", share=1.4)), tuple(rows))
+    yield Table(caption, (Column("Quantity"), Column("Value", True), Column("")), tuple(rows))
 
 
 def _start(inputs: ReportInputs, label: str) -> Iterator[Block]:

@@ -1,8 +1,9 @@
-"""The audit trail: readings as typed, budgets, claims, conditions, decision rules, method and cautions."""
+"""The audit trail: items, conditions, method, claims, assumptions and cautions; readings as typed and budgets as annexes."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from itertools import zip_longest
 
 from tabrel import __version__
 from tabrel.core.catalogue.observation import observed
@@ -13,22 +14,23 @@ from tabrel.core.catalogue.terms import PROVENANCE_WORDS, SPEAKERS, STATE_WORDS,
 from tabrel.core.details.details import DETAILS, assumed_details, detail_values
 from tabrel.core.numbers import percentage, plain_number
 from tabrel.core.results.bounded import measured_at_limits
-from tabrel.core.results.budget import uncertainty_budget, why_no_budget
+from tabrel.core.results.budget import input_title, uncertainty_budget, why_no_budget
 from tabrel.core.results.working import shown_uncertainty
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.review.before_cut import CAUTIONS
 from tabrel.core.review.claims import check_claim, claim_words
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import HoleGroup, Reading, ReadingEntry, as_reading
+from tabrel.core.study.report_plan import chosen_parts
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Points, Table
 from tabrel.report.inputs import ReportInputs
-from tabrel.report.parts.answer import DECISION_RULE
-from tabrel.report.words import degrees_words, estimate_words, limits_words, place_words
+from tabrel.report.parts.answer import condition_words
+from tabrel.report.words import degrees_words, estimate_words, limits_words, sentence
 
 
 def readings(inputs: ReportInputs) -> Iterator[Block]:
     """Yield every reading as typed, with what was recorded of it, filter by filter; then what was seen."""
-    yield Heading(1, "Readings as typed")
+    yield Heading(1, "Readings as typed", True)
     yield Paragraph(
         "Every reading as it was typed, with its own unit; nothing is converted before the computation. What was set aside "
         "stays here with its reason. The value is the mean of the readings used, with expanded uncertainty (95 %).",
@@ -39,13 +41,13 @@ def readings(inputs: ReportInputs) -> Iterator[Block]:
         rows = list(_reading_rows(measured, inputs))
         if rows:
             columns = (
-                Column("Quantity", share=1.7),
-                Column("As typed", share=1),
-                Column("Taken", share=1.1),
-                Column("With", share=0.9),
-                Column("Source", share=0.8),
-                Column("Set aside, note", share=1.5),
-                Column("Value", True, 1.3),
+                Column("Quantity"),
+                Column("As typed"),
+                Column("Taken"),
+                Column("With"),
+                Column("Source"),
+                Column("Set aside, note"),
+                Column("Value", True),
             )
             yield Table(f"{label}: readings", columns, tuple(rows))
         else:
@@ -54,7 +56,7 @@ def readings(inputs: ReportInputs) -> Iterator[Block]:
         if seen:
             yield Table(
                 f"{label}: what was seen, and what could not be measured",
-                (Column("What", share=1.4), Column("Seen", share=2)),
+                (Column("What"), Column("Seen")),
                 tuple(seen),
             )
 
@@ -139,7 +141,7 @@ def _seen(measured: MeasuredSample) -> Iterator[tuple[str, ...]]:
 
 def budgets(inputs: ReportInputs) -> Iterator[Block]:
     """Yield the uncertainty budget of every headline result of every filter."""
-    yield Heading(1, "Uncertainty budgets")
+    yield Heading(1, "Uncertainty budgets", True)
     yield Paragraph(
         "What the standard uncertainty of each result is made of (GUM, JCGM 100:2008, 5.1): each input alone, its share of "
         "the variance, and what would make it smaller. Expanded uncertainties elsewhere are at 95 % with the effective degrees "
@@ -152,9 +154,8 @@ def budgets(inputs: ReportInputs) -> Iterator[Block]:
         for name in HEADLINES:
             result = getattr(inputs.analyses[label].results, name)
             if name not in CHAINS or not result.is_known:
-                yield Paragraph(
-                    f"{RESULTS[name].title}: not known, needs {', '.join(result.missing) or 'more than was measured'}.", "small"
-                )
+                needs = ", ".join(map(input_title, result.missing)) or "more than was measured"
+                yield Paragraph(f"{RESULTS[name].title}: not known, needs {needs}.", "small")
                 continue
             last = working_of(name, at_limits).steps[-1]
             budget = uncertainty_budget(last, at_limits)
@@ -183,11 +184,11 @@ def budgets(inputs: ReportInputs) -> Iterator[Block]:
             ]
             u = shown_uncertainty(budget.standard_uncertainty, last.measure, inputs.family)
             columns = (
-                Column("Input", share=1.8),
-                Column("Source", share=1),
-                Column("Contributes", True, 1),
-                Column("Share", True, 0.7),
-                Column("Smaller by", share=2),
+                Column("Input"),
+                Column("Source"),
+                Column("Contributes", True),
+                Column("Share", True),
+                Column("Smaller by"),
             )
             yield Table(f"{label}, {RESULTS[name].title.lower()}: standard uncertainty {u}", columns, tuple(rows))
 
@@ -208,7 +209,7 @@ def claims(inputs: ReportInputs) -> Iterator[Block]:
     if not rows:
         yield Paragraph("No claim is kept with this study.", "plain")
         return
-    columns = (Column("Claim", share=1.6), Column("Source", share=1.2), Column("Verdict", share=0.8), Column("Why", share=2))
+    columns = (Column("Claim"), Column("Source"), Column("Verdict"), Column("Why"))
     yield Table("Claims", columns, tuple(rows))
 
 
@@ -237,62 +238,20 @@ def conditions(inputs: ReportInputs) -> Iterator[Block]:
                 kind = "high shear" if point.high_shear is not False else "low shear"
                 rows.append((name, f"{point.dynamic_mpa_s:g} mPa·s", f"dynamic, {kind}"))
     if rows:
-        columns = (Column("What", share=1.6), Column("Value", True, 1.2), Column("Typed as, source", share=1.4))
-        yield Table("Oil, engine and plan of the start", columns, tuple(rows))
+        yield _stated(rows, inputs)
     else:
         yield Paragraph("Neither oil nor engine is stated: filters are described by themselves.", "assumed")
-    assumed = [DETAILS[key].title for key in assumed_details(study)]
-    if assumed:
-        yield Paragraph(f"Nobody stated, and usual values are taken: {', '.join(assumed)}.", "assumed")
 
 
-def rules(inputs: ReportInputs) -> Iterator[Block]:
-    """Yield what each use asks, and what was found of every filter, line by line."""
-    yield Heading(1, "Decision rules")
-    yield Paragraph(DECISION_RULE)
-    for judged in inputs.judged:
-        if isinstance(judged, tuple):
-            continue
-        use = judged.use
-        yield Heading(2, use.name)
-        points = [
-            ("Cold point", use.temperature_c, use.speed_rpm),
-            ("Hot point", use.hot_temperature_c, use.hot_speed_rpm),
-        ]
-        known = [(name, celsius, rpm) for name, celsius, rpm in points if celsius is not None and rpm is not None]
-        facts = [(name, place_words(celsius, rpm, inputs.family)) for name, celsius, rpm in known]
-        if use.tier:
-            facts.append(("Only of tier", use.tier))
-        if facts:
-            yield Facts(tuple(facts))
-        criteria = tuple(
-            (
-                criterion.category.name,
-                {"high": "more", "low": "less"}[criterion.category.better],
-                f"{criterion.category.weight:g}",
-                criterion.category.struck or "counts",
-            )
-            for criterion in judged.criteria
-        )
-        if criteria:
-            columns = (
-                Column("Criterion", share=2),
-                Column("Better"),
-                Column("Weight", True),
-                Column("Counts, or why not", share=2),
-            )
-            yield Table(f"“{use.name}”: criteria", columns, criteria)
-        rows: list[tuple[str, ...]] = []
-        for label in judged.labels:
-            rows.append((label,))
-            for line in judged.requirements[label]:
-                state = line.state if line.counts else f"{line.state} (does not decide)"
-                rows.append((state, line.reason, "every use" if line.is_asked_of_every_use else "stated"))
-        yield Table(
-            f"“{use.name}”: requirements",
-            (Column("State", share=0.7), Column("Reason", share=3), Column("Asked", share=0.7)),
-            tuple(rows),
-        )
+def _stated(rows: list[tuple[str, str, str]], inputs: ReportInputs) -> Table:
+    """Return what is stated: in a full report with what was typed and its source, else in two columns."""
+    what, value = Column("What"), Column("Value", True)
+    if inputs.plan.size == "full":
+        return Table("Oil, engine and plan of the start", (what, value, Column("Typed as, source")), tuple(rows))
+    half = (len(rows) + 1) // 2
+    pairs = zip_longest(rows[:half], rows[half:], fillvalue=("", "", ""))
+    beside = tuple((one[0], one[1], other[0], other[1]) for one, other in pairs)
+    return Table("Oil, engine and plan of the start", (what, value, what, value), beside)
 
 
 METHOD = (
@@ -310,11 +269,67 @@ METHOD = (
 
 
 def method(inputs: ReportInputs) -> Iterator[Block]:
-    """Yield the method with its version, the cautions, and what the report does not say."""
-    yield Heading(1, "Method, cautions and limits")
+    """Yield the method with its version."""
+    yield Heading(1, "Method")
     yield Facts((("Method", f"Tabrel {__version__}, as its document “method” describes it"),))
     yield Points(METHOD)
-    yield Heading(2, "Cautions")
+
+
+def items(inputs: ReportInputs) -> Iterator[Block]:
+    """Yield what was asked, and every item with the condition it came in."""
+    study = inputs.study
+    yield Heading(1, "Question, items and their condition", True)
+    facts = [("Question", study.question or "none stated")]
+    if study.intended_uses:
+        facts.append(("Intended for", study.intended_uses))
+    yield Facts(tuple(facts))
+    rows = []
+    for label, measured in inputs.measured.items():
+        sample = measured.sample
+        cut = sample.cut
+        bought = ", ".join(word for word in (sample.seller, sample.bought) if word)
+        name = " ".join(word for word in (sample.maker, sample.part_number) if word)
+        opened = "" if cut is None else " ".join(word for word in (cut.method, cut.at and cut.at[:10]) if word)
+        rows.append((label, name, sample.origin or "", condition_words(inputs, label), bought, opened))
+    if rows:
+        heads = ("", "Maker, part number", "Made in", "Condition", "Bought", "Cut open")
+        yield Table("Items as they came", tuple(Column(head) for head in heads), tuple(rows))
+    else:
+        yield Paragraph("There is no filter yet.", "assumed")
+
+
+def assumptions(inputs: ReportInputs) -> Iterator[Block]:
+    """Yield what results rest on that nobody measured, and what was questioned and not confirmed."""
+    yield Heading(1, "Assumptions and open questions")
+    by_what: dict[str, list[str]] = {}
+    for label, analysis in inputs.analyses.items():
+        for name in HEADLINES:
+            for key in getattr(analysis.results, name).assumed:
+                labels = by_what.setdefault(input_title(key), [])
+                if label not in labels:
+                    labels.append(label)
+    if by_what:
+        taken = "; ".join(f"{what} ({', '.join(labels)})" for what, labels in by_what.items())
+        yield Paragraph(f"Assumed, not measured: {taken}.", "assumed")
+    else:
+        yield Paragraph("No headline result rests on an assumed input.", "small")
+    stated = [DETAILS[key].title for key in assumed_details(inputs.study)] if inputs.study.samples else []
+    if stated:
+        yield Paragraph(f"Nobody stated, and usual values are taken: {', '.join(stated)}.", "assumed")
+    if not any(part.part == "filters" for part in chosen_parts(inputs.plan)):  # which tells them filter by filter
+        rows = [
+            (label, " ".join(sentence(warning.message) for warning in analysis.warnings if not warning.confirmed))
+            for label, analysis in inputs.analyses.items()
+        ]
+        asked = tuple((label, words) for label, words in rows if words)
+        if asked:
+            yield Heading(2, "Questioned, and not confirmed")
+            yield Facts(asked)
+
+
+def cautions(_: ReportInputs) -> Iterator[Block]:
+    """Yield the cautions, and what the report does not say."""
+    yield Heading(1, "Cautions and limits")
     yield Points(CAUTIONS, "caution")
     yield Heading(2, "Limits of this report")
     yield Points(

@@ -27,10 +27,10 @@
 }
 #set page(paper: if data.paper == "letter" { "us-letter" } else { "a4" }, margin: margins, header: the-header, footer: the-footer)
 
-#show heading.where(level: 1): it => { pagebreak(weak: true); block(above: 0mm, below: 4mm, text(size: 15pt, weight: 600, it.body)) }
+#show heading.where(level: 1): it => block(above: 9mm, below: 3.5mm, sticky: true, text(size: 14pt, weight: 600, it.body))
 #show heading.where(level: 2): it => block(above: 6mm, below: 2.5mm, sticky: true, text(size: 11pt, weight: 600, fill: hand, it.body))
 #show heading.where(level: 3): it => block(above: 4mm, below: 2mm, sticky: true, text(size: 9.5pt, weight: 600, it.body))
-#show figure.caption: it => block(width: 100%, align(left, text(size: 8pt, fill: soft, it.body)))
+#show figure.caption: it => block(width: 100%, sticky: true, align(left, text(size: 8pt, fill: soft, it.body)))
 #set figure(gap: 1.5mm, numbering: none, supplement: none)
 #show table.cell: set par(justify: false)
 
@@ -46,7 +46,7 @@
 #let picture(one, height) = image(bytes(one.svg), format: "svg", alt: one.alt, height: height * 1mm, width: 100%, fit: "contain")
 
 #let the-table(one) = {
-  let columns = one.columns.map(c => if c.share > 0 { c.share * 1fr } else { auto })
+  let columns = one.widths.map(w => w * 1mm)
   let aligned = one.columns.map(c => if c.is_number { right } else { left })
   let cells = ()
   for row in one.rows {
@@ -57,7 +57,7 @@
     }
   }
   figure(kind: table, placement: none, caption: figure.caption(position: top, one.caption), {
-    set text(size: if one.columns.len() > 6 { 7pt } else { 8pt })
+    set text(size: one.size * 1pt)
     table(columns: columns, inset: (x: 1.5mm, y: if one.is_form { 2.3mm } else { 1.1mm }), stroke: if one.is_form { (x: 0.4pt + rule-ink, y: 0.4pt + rule-ink) } else { none },
       table.hline(stroke: 0.7pt + ink),
       table.header(repeat: true, ..one.columns.enumerate().map(((i, c)) => table.cell(align: aligned.at(i) + bottom, text(weight: 600, c.title))), table.hline(stroke: 0.4pt + ink)),
@@ -84,11 +84,20 @@
 }
 
 #let render(one) = {
-  if one.kind == "Heading" { heading(level: one.level, one.text) }
-  else if one.kind == "Paragraph" { block(above: 2mm, below: 2mm, said(one.text, one.tone)) }
+  if one.kind == "Heading" { if one.begins_page { pagebreak(weak: true) }; heading(level: one.level, one.text) }
+  else if one.kind == "Boxed" {
+    block(width: 100%, above: 3mm, below: 4mm, inset: (x: 4mm, y: 3.2mm), fill: wash, stroke: (left: 2.4pt + hand), {
+      text(size: 13pt, weight: 600, one.lead)
+      set text(size: 9.5pt)
+      for (title, words) in one.rows {
+        block(above: 2mm, below: 0mm, { if title != "" { text(weight: 600, fill: amber, title + " ") }; words })
+      }
+    })
+  }
+  else if one.kind == "Paragraph" { block(above: 2mm, below: 2mm, sticky: one.tone == "small", said(one.text, one.tone)) }
   else if one.kind == "Points" { block(above: 2mm, below: 3mm, list(marker: text(fill: rule-ink)[–], spacing: 1.6mm, ..one.items.map(item => said(item, one.tone)))) }
   else if one.kind == "Facts" {
-    block(above: 2mm, below: 3mm, breakable: false, grid(columns: (44mm, 1fr), column-gutter: 3mm, row-gutter: 1.6mm,
+    block(above: 2mm, below: 3mm, breakable: false, grid(columns: (30mm, 1fr), column-gutter: 3mm, row-gutter: 1.6mm,
       ..one.rows.map(r => (text(fill: soft, r.at(0)), r.at(1))).flatten()))
   }
   else if one.kind == "Table" {
@@ -103,7 +112,7 @@
       figure(alt: one.picture.alt, picture(one.picture, one.picture.height), caption: figure.caption(position: bottom, one.picture.caption)),
       {
         set text(size: 7.8pt)
-        grid(columns: (auto, 1fr, auto), column-gutter: 2mm, row-gutter: 1.5mm,
+        grid(columns: (auto, 1.25fr, 1fr), column-gutter: 2mm, row-gutter: 1.5mm,
           ..one.facts.map(f => (text(weight: 600, fill: hand, f.at(0)), f.at(1), align(right, f.at(2)))).flatten())
         if one.note != "" { block(above: 2.5mm, text(fill: soft, one.note)) }
       }))
