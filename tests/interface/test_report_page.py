@@ -165,7 +165,7 @@ def test_of_two_windows_that_change_the_parts_at_once_none_undoes_the_other(page
     with page.expect_request(lambda request: request.method == "PUT"):
         pressed(page, "leave out Claims and what readings say of them")
     with other.expect_response(lambda answer: answer.request.method == "PUT"):
-        pressed(other, "leave out Decision rules")
+        pressed(other, "leave out Requirements and what was found")
     asked[0].continue_()
     says = "another window has changed the plan of the report meanwhile"
     expect(page.get_by_role("alert")).to_contain_text(says, timeout=60_000)
