@@ -37,9 +37,9 @@ PARTS: dict[PartKey, str] = {
 _ANNEXES: tuple[PartKey, ...] = ("filters", "readings", "budgets")
 
 SIZES: dict[Size, tuple[str, tuple[PartKey, ...]]] = {
-    "card": ("Card, one page", ("answer",)),
+    "card": ("Card", ("answer",)),
     "short": ("Short", tuple(key for key in PARTS if key not in (*_ANNEXES, "text"))),
-    "full": ("Full, with readings and budgets", tuple(key for key in PARTS if key != "text")),
+    "full": ("Full", tuple(key for key in PARTS if key != "text")),
 }
 """Sizes of a report: what each is called, and its parts in their usual order."""
 
