@@ -41,6 +41,16 @@ def test_the_ending_says_what_is_written_and_it_is_a_draft(capsys, study, tmp_pa
     assert target.read_bytes().lstrip().startswith(begins)
 
 
+@pytest.mark.parametrize(("size", "there"), [("card", False), ("short", False), ("full", True), (None, False)])
+def test_a_size_says_whether_the_readings_are_there(capsys, study, tmp_path, size, there):
+    target = tmp_path / "report.html"
+    chosen = ["--size", size] if size else []
+    assert run(capsys, "report", study, "-o", target, *chosen)[0] == 0
+    page = target.read_text()
+    assert ("Readings as typed" in page) == there
+    assert ("Cautions and limits" in page) == (size != "card")
+
+
 @pytest.mark.parametrize(
     ("name", "expected", "says"),
     [

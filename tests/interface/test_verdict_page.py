@@ -98,7 +98,7 @@ def test_a_fatal_flaw_overrides_and_an_open_line_leads_to_what_would_decide_it(p
     opened(page, server)
     page.get_by_role("button", name="Ysmere for vans, daily: fails").click()
     expect(page.locator('[data-line="tube.burr_side"]')).to_contain_text("towards the media")
-    page.get_by_role("button", name="Dunmor for vans, daily: open").focus()
+    page.get_by_role("button", name="Dunmor for vans, daily: not judged").focus()
     page.keyboard.press("Enter")
     page.get_by_role("button", name="stated collapse pressure").first.focus()
     page.keyboard.press("Enter")

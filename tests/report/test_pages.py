@@ -13,12 +13,16 @@ import pytest
 
 from builders import changed, plain_document
 from tabrel.cli.demo import demo_documents
+from tabrel.core.answer.compared import ComparedFilter
+from tabrel.core.answer.dirt import Passed
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
+from tabrel.core.judge.categories import CategoryValue
 from tabrel.core.study.report_plan import ReportPart, ReportPlan
 from tabrel.document.study_document import read_study
 from tabrel.report.blocks import Column, Table
 from tabrel.report.columns import column_widths, text_width, without_empty_columns
 from tabrel.report.contents import report_of
+from tabrel.report.figures.trade_bars import trade_bars, trade_panels
 from tabrel.report.inputs import ReportInputs
 from tabrel.report.pdf import FONTS, pages_of, pdf_of
 from tabrel.report.words import result_words
@@ -102,7 +106,7 @@ def test_it_is_tagged_has_bookmarks_a_title_and_is_small():
     assert titles[0] == "Groomers, cold start: which filter?"
     assert {"Operating maps", "Requirements and what was found", "Cautions and limits"} <= set(titles)
     full = {item.get_title() for item in pypdfium2.PdfDocument(demo_pdf("full")).get_toc()}
-    assert {*demo().measured, "Readings as typed", "Uncertainty budgets", *titles[:8]} <= full
+    assert {*demo().measured, "Readings as typed", "Uncertainty budgets", *titles} - {"Questioned, and not confirmed"} <= full
     assert pdf.get_metadata_value("Title") == "Mountain road service, winter filters"
     assert b"/MarkInfo" in demo_pdf() or pdf.is_tagged()
     assert len(demo_pdf()) < 3_000_000
@@ -143,6 +147,8 @@ def test_a_study_with_nothing_measured_or_without_a_filter_is_a_report_of_that()
     text = flat(" ".join(pages(pdf_of(report_of(of_document(blank, size="full"), dated=DATED)))))
     assert "Nothing has been measured of this filter." in text
     assert "not known" in text
+    assert raw_keys(text) == []
+    assert "No operating map of A: it needs " in text
     empty = {"format": "tabrel-study", "version": 1, "name": "empty", "samples": []}
     text = flat(" ".join(pages(pdf_of(report_of(of_document(empty), dated=DATED)))))
     assert "There is no filter yet." in text
@@ -249,8 +255,9 @@ def words_on(page):
 
 @pytest.mark.parametrize("size", SIZES)
 def test_no_page_is_under_a_third_full_but_the_last_of_a_part(size):
-    begins = {item.get_dest().get_index() for item in pypdfium2.PdfDocument(demo_pdf(size)).get_toc() if item.level == 0}
     sheets = set_pages(size)
+    heads = [item.get_dest() for item in pypdfium2.PdfDocument(demo_pdf(size)).get_toc() if item.level == 0]
+    begins = {at.get_index() for at in heads if at.get_view()[1][1] > sheets[at.get_index()][0][1] - 90}  # a heading at the top
     for i, (_, end, _) in enumerate(sheets):
         assert end > 1 / 3 or i + 1 == len(sheets) or i + 1 in begins, f"page {i + 1} ends at {end:.2f}"
 
@@ -286,11 +293,14 @@ def test_every_heading_has_something_below_it_on_its_page(size):
         assert len(lines) >= 2, item.get_title()
 
 
+def raw_keys(text):
+    return [word for word in re.findall(r"\b[a-z]+(?:[._][a-z0-9]+)+\b", text) if word not in ("e.g", "i.e")]
+
+
 @pytest.mark.parametrize("size", SIZES)
 def test_pages_hold_no_raw_keys_and_no_words_run_together(size):
     text = flat(" ".join(pages(demo_pdf(size))))
-    raw = [word for word in re.findall(r"\b[a-z]+(?:[._][a-z0-9]+)+\b", text) if word not in ("e.g", "i.e")]
-    assert raw == []
+    assert raw_keys(text) == []
     for wrong in ("unnamed", "areaand", " nan", "None"):
         assert wrong not in text
 
@@ -305,3 +315,58 @@ def test_columns_have_their_longest_word_and_share_the_rest():
     longest = text_width("1231.2\u00a0±\u00a07.2") * size * 25.4 / 72
     assert widths[1] >= longest + 3.0
     assert column_widths(kept, 30.0)[1] < 8.0  # smaller letters before a word is broken
+
+
+def test_words_are_as_wide_as_another_reader_of_the_font_measures_them():
+    from PIL import ImageFont
+
+    for weight, strong in (("Regular", False), ("SemiBold", True)):
+        font = ImageFont.truetype(FONTS / f"IBMPlexSans-{weight}.ttf", 1000, layout_engine=ImageFont.Layout.BASIC)
+        for words in ("Tapping plate flow area", "1258 ± 63", "mm²"):
+            assert text_width(words, strong=strong) == pytest.approx(font.getlength(words) / 1000, rel=0.01)
+
+
+def many(count):
+    """Return a study of so many filters in one use, offered and named at length."""
+    document = json.loads(next(text for text in demo_documents() if b"Mountain road service, winter" in text))
+    samples = document["samples"]
+    more = [{**samples[i % 5], "label": f"{samples[i % 5]['label']} of the depot {i}"} for i in range(5, count)]
+    return read_study(json.dumps({**document, "samples": [*samples, *more]}))
+
+
+def test_a_card_of_many_filters_is_one_page_and_names_those_it_has_no_room_for():
+    study = many(9)
+    set_once = ReportInputs(study, draws=1).in_size("card")
+    texts = pages(pdf_of(report_of(set_once, dated=DATED)))
+    assert len(texts) == 1
+    out = set_once.answers[0].order[7:]
+    assert len(out) == 2
+    assert f"Not on this card, for want of room: {', '.join(out)}." in flat(texts[0])
+
+
+def test_evidence_that_is_no_measurement_is_named_beside_its_number():
+    text = flat(" ".join(pages(demo_pdf("short"))))
+    sheet = text[text.index("Of the filters themselves") :]
+    assert "≥ 89.4, claim" in sheet
+    assert re.search(r"82 \(40 to 100\), estimate", sheet)
+    assert "0.00000" not in flat(" ".join(pages(demo_pdf("full"))))  # a permeability is told in µm²
+
+
+def compared(label, number=None, price=None, litres=None):
+    counted = None if number is None else Passed("count", number, 0.5 * number, 9 * number)
+    return ComparedFilter(label, label == "A", "meets", counted, litres, price)
+
+
+def test_bars_are_as_long_as_their_numbers_and_what_is_not_known_has_none():
+    """Hand-worked: half the price is half the bar; another currency has words alone."""
+    filters = (compared("A", 100.0, (10.0, "EUR")), compared("B", None, (20.0, "EUR")), compared("C", None, (5.0, "USD")))
+    panels = trade_panels(filters, -25.0, "inch")
+    assert [title for title, _ in panels] == ["Passed of 1,000 of 20 µm", "Price of one, EUR"]
+    chart = trade_bars(filters, panels)
+    widths = [float(width) for width in re.findall(r'<rect[^>]* width="([\d.]+)"', chart.svg)]
+    assert len(widths) == 3  # one count, two prices
+    assert widths[2] == pytest.approx(2 * widths[1], rel=1e-3)
+    assert "C 5.00 USD" in chart.alt
+    assert "B not tested" in chart.alt
+    titled = trade_panels((compared("A", litres=CategoryValue(2.0, 0.5)),), -25.0, "inch")
+    assert titled[0][0].startswith("Unfiltered, start at −13 °F")

@@ -13,7 +13,7 @@ from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.state import OperatingPoint
-from tabrel.core.errors import TabrelError
+from tabrel.core.errors import MissingInputsError, TabrelError
 from tabrel.core.judge.comparison_sheet import SheetRow, comparison_sheet, sheet_measures
 from tabrel.core.judge.judged_use import JudgedUse, judge_use
 from tabrel.core.judge.knowledge_cache import AT_NO_POINT, KnowledgeCache
@@ -21,6 +21,7 @@ from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import measures_of_use, of_part_numbers
 from tabrel.core.maps.monte_carlo import DRAWS
 from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
+from tabrel.core.review.needs import open_needs
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.starts.duty_cycle import cycle_of
 from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
@@ -91,6 +92,9 @@ class ReportInputs:
         for sample in self.samples:
             try:
                 points[sample.label] = operating_point(self.study, sample, measured=self.measured[sample.label])
+            except MissingInputsError as error:
+                needs = open_needs(self.study, sample, error.keys)
+                points[sample.label] = f"it needs {', '.join(need.title for need in needs)}."
             except TabrelError as error:
                 points[sample.label] = str(error)
         return points
@@ -121,19 +125,23 @@ class ReportInputs:
                 judged_uses.append((use.name, str(error)))
         return tuple(judged_uses)
 
+    @property
+    def judged_uses(self) -> list[JudgedUse]:
+        """The uses that can be judged."""
+        return [judged for judged in self.judged if isinstance(judged, JudgedUse)]
+
     @cached_property
     def answers(self) -> tuple[Answer, ...]:
         """The answer of every use that can be judged, in sentences."""
         answers = []
-        for judged in self.judged:
-            if isinstance(judged, JudgedUse):
-                wanted = measures_of_answer(judged.use)
-                known = {
-                    label: self.kept.of(self.study, measured, judged.use, wanted, self.draws)
-                    for label, measured in self.corrected.items()
-                    if label in judged.labels
-                }
-                answers.append(answer_use(self.study, judged, known, family=self.family))
+        for judged in self.judged_uses:
+            wanted = measures_of_answer(judged.use)
+            known = {
+                label: self.kept.of(self.study, measured, judged.use, wanted, self.draws)
+                for label, measured in self.corrected.items()
+                if label in judged.labels
+            }
+            answers.append(answer_use(self.study, judged, known, family=self.family))
         return tuple(answers)
 
     @cached_property

@@ -16,7 +16,6 @@ from tabrel.core.catalogue.terms import UNCERTAINTY_SOURCES, VERDICTS
 from tabrel.core.catalogue.units import UNITS, printed
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.errors import TabrelError
-from tabrel.core.judge.judged_use import JudgedUse
 from tabrel.core.numbers import known_or_none
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.budget import uncertainty_budget
@@ -314,15 +313,11 @@ def _requirements(inputs: ReportInputs) -> DataTable:
     )
     rows = [
         (judged.use.name, label, line.measure, line.state, line.counts, line.reason)
-        for judged in _judged(inputs)
+        for judged in inputs.judged_uses
         for label in judged.labels
         for line in judged.requirements[label]
     ]
     return DataTable("requirements", "Requirements, line by line", fields, tuple(rows))
-
-
-def _judged(inputs: ReportInputs) -> list[JudgedUse]:
-    return [judged for judged in inputs.judged if isinstance(judged, JudgedUse)]
 
 
 def _rankings(inputs: ReportInputs) -> DataTable:
@@ -340,7 +335,7 @@ def _rankings(inputs: ReportInputs) -> DataTable:
         Field("chance_of_first_place", "number", "Chance of first place", "%"),
     )
     rows: list[tuple[Value, ...]] = []
-    for judged in _judged(inputs):
+    for judged in inputs.judged_uses:
         for label in judged.labels:
             verdict = judged.verdicts[label]
             own = (verdict.stated.verdict, verdict.stated.reason) if verdict.stated else (None, None)

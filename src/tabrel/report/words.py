@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from tabrel.core.answer.words import MISSING, measure_unit
+from tabrel.core.answer.words import MISSING
+from tabrel.core.catalogue.measures import measure_unit
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
 from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed, shown
@@ -46,6 +47,15 @@ def unit_of(symbol: str, family: UnitFamily) -> tuple[str, float]:
         return "", 1.0
     shown = in_family(symbol, family)
     return printed(shown), UNITS[shown].factor
+
+
+NOT_MEASURED = ("forecast", "stated", "claim", "estimate")
+"""Kinds of evidence that are named beside a number even where there is little room."""
+
+
+def with_basis(words: str, basis: str | None) -> str:
+    """Return a number with the evidence it rests on where that is no measurement."""
+    return f"{words}, {basis}" if basis in NOT_MEASURED else words
 
 
 def length_words(value: float, family: UnitFamily) -> str:

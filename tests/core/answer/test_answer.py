@@ -21,6 +21,7 @@ from tabrel.core.judge.judged_use import judge_use
 from tabrel.core.judge.knowledge_cache import KnowledgeCache
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.study.frame import Mount
+from tabrel.core.study.plans import WarmUpPlan
 from tabrel.document.study_document import read_study
 
 TODAY = date(2026, 12, 1)
@@ -218,6 +219,38 @@ def test_a_verdict_set_against_what_follows_is_told_with_what_speaks_against_it(
     assert told in text_of(answer, "mind")
 
 
+def test_the_method_that_a_use_chooses_gives_the_order():
+    """A has more media, which weighs 2; B costs less, which weighs 1, and is ahead in two of three by pair wins."""
+    mass = {"measure": "can.mass", "better": "low", "weight": 0.1, "best": 0, "worst": 1000}
+    area = {**AREA, "best": 1000, "worst": 500}
+    samples = (
+        sold(12, **strip(180), **{"readings__can.mass": ["400 g"]}),
+        sold(10, **strip(90), **{"readings__can.mass": ["300 g"]}),
+    )
+    study, use = made(area, PRICE, mass, samples=samples)
+    assert text_of(answered(study, use)).startswith(f"Buy A (12.00 EUR plus delivery), {MAY}. First by your weights")
+    by_pairs = text_of(answered(study, replace(use, ranked_by="pair_wins")))
+    assert "By the best estimates B is first by pair wins, A in more of the draws" in by_pairs
+    assert "Your weights put A first." in by_pairs
+
+
+def test_names_of_one_part_stay_as_they_are_written():
+    named = tuple(sold(price, part_number="N", maker="Maker", label=name) for price, name in ((9, "kv"), (7, "dm")))
+    answer = answered(*made(AREA, samples=named))
+    assert text_of(answer).startswith(f"Buy dm (7.00 EUR plus delivery), {MAY}. Nothing tells dm and kv apart")
+
+
+@pytest.mark.parametrize(("cold", "is_shown"), [(-25.0, True), (-21.0, True), (-10.0, False)])
+def test_litres_of_a_start_are_compared_only_near_the_cold_point(cold, is_shown):
+    """The start begins at −25 °C: five kelvin away it speaks of another use."""
+    study, use = made(AREA, samples=TWO, use=COLD_USE | {"temperature_c": cold})
+    study = replace(study, warm_up=WarmUpPlan(start_c=-25.0))
+    computed = answered(study, use).compared
+    assert [one.label for one in computed] == ["A", "B"]
+    assert [one.price for one in computed] == [(10.0, "EUR"), (12.0, "EUR")]
+    assert all((one.litres is not None) == is_shown for one in computed)
+
+
 def test_the_likelier_filter_does_not_push_the_first_one_aside():
     """A leads by its best estimate, B in more draws: both are named, in their order of chance."""
     study, use = made(AREA, samples=TWO)
@@ -230,7 +263,9 @@ def test_the_likelier_filter_does_not_push_the_first_one_aside():
     known_use.__dict__["standing"] = replace(known_use.standing, candidates=candidates, sure="not sure")
     sentences, named = decision(known_use)
     assert named == ("B", "A")
-    assert sentences[1] == "What you weigh does not tell them apart (chances to be first: 85 of 100 and 15 of 100)."
+    assert sentences[1] == (
+        "By the best estimates A is first by pair wins, B in more of the draws (chances to be first: 85 of 100 and 15 of 100)."
+    )
 
 
 def test_dirt_that_is_not_weighed_is_told_with_its_evidence():

@@ -4771,6 +4771,9 @@ export interface components {
             outlet: {
                 [key: string]: string;
             };
+            part_verdict: {
+                [key: string]: string;
+            };
             plate_circle: {
                 [key: string]: string;
             };

@@ -4,6 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, toRef } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
+import { term } from '@/catalogue/catalogue'
 import { signedNumber } from '@/shared/numbers'
 import { usePreferences } from '@/shared/preferences'
 import ComparisonPages from './ComparisonPages.vue'
@@ -28,11 +29,6 @@ const parts = useQuery({
   retry: false,
 })
 
-const VERDICTS: Readonly<Record<Pair['part_verdict'], string>> = {
-  different: 'different parts',
-  nothing_tells_them_apart: 'nothing tells them apart',
-  cannot_tell: 'cannot tell',
-}
 const GROUPS = [
   { state: 'different', title: 'tells them apart' },
   { state: 'same', title: 'the same' },
@@ -136,7 +132,7 @@ function difference(finding: Finding): string {
       <LotList :study-id="studyId" />
       </div>
       <section v-if="pair" class="one stack fills" :aria-label="`${pair.first_label} and ${pair.second_label}`">
-        <h2 data-part="verdict" :class="pair.part_verdict">{{ pair.first_label }} and {{ pair.second_label }}: {{ VERDICTS[pair.part_verdict] }}</h2>
+        <h2 data-part="verdict" :class="pair.part_verdict">{{ pair.first_label }} and {{ pair.second_label }}: {{ term('part_verdict', pair.part_verdict) }}</h2>
         <p class="soft" data-part="sentence">{{ sentence }}</p>
         <div class="scroll fills scrolls" tabindex="0" role="region" aria-label="Dimension by dimension">
           <table class="findings small wide">

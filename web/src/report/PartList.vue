@@ -87,12 +87,13 @@ const write = (i: number, text: string) => change(text.trim() ? shown.value.map(
 }
 li p {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 0.3rem;
   margin: 0.2rem 0;
 }
 .title {
-  flex: 1;
+  flex: 1 1 8rem;
 }
 .acts {
   display: flex;

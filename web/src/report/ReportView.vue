@@ -167,6 +167,7 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
 }
 .switches {
   display: flex;
+  flex-wrap: wrap;
   gap: 0.8rem;
   margin: 0.5rem 0;
 }

@@ -19,7 +19,7 @@ const props = defineProps<{
 const emit = defineEmits<{ field: [key: string] }>()
 const { refused, guarded } = useRefusal()
 
-const STATES = { met: 'met', failed: 'failed', open: 'open' } as const
+const STATES = { met: 'met', failed: 'failed', open: 'not judged' } as const
 const chosen = ref<string>('')
 const reason = ref('')
 watch(
@@ -63,7 +63,7 @@ const needsReason = computed(() => Boolean(chosen.value) && !reason.value.trim()
       </template>
     </h3>
     <p v-if="openLines.length && verdict.proposed === 'open'" class="soft fine">
-      Open, because {{ openLines.length === 1 ? 'one line is' : `${openLines.length} lines are` }} not decided.
+      Not judged in full, because {{ openLines.length === 1 ? 'one line is' : `${openLines.length} lines are` }} not decided.
       <template v-for="(key, i) in deciding" :key="key">
         {{ i ? 'and' : 'What would decide:' }}
         <button type="button" class="number-link" @click="emit('field', key)">{{ titleOf(key) }}</button>

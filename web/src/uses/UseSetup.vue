@@ -11,6 +11,7 @@ import AddChoice from './AddChoice.vue'
 import HandOrder from './HandOrder.vue'
 import MeasureNumber from './MeasureNumber.vue'
 import { lineKeys, withLine } from './lines'
+import { METHODS } from './ranking'
 import type { Measure, StoredUse, Use } from './useUses'
 import type { Judged } from './useJudged'
 
@@ -139,12 +140,7 @@ async function strike(index: number) {
   }
 }
 /** Whose order the answer takes. */
-const METHODS = [
-  { value: '', label: 'weights where they differ, else pair wins' },
-  { value: 'weighted_score', label: 'the weighted score' },
-  { value: 'pair_wins', label: 'pair wins' },
-  { value: 'rank_sum', label: 'the sum of places' },
-]
+const rankedBy = [{ value: '', label: 'weighted score where weights differ, else pair wins' }, ...Object.entries(METHODS).map(([value, label]) => ({ value, label }))]
 const notAsked = ref(false)
 const whyNot = ref('')
 async function leaveBypassOut() {
@@ -188,7 +184,7 @@ async function leaveBypassOut() {
       </span>
       <label class="point">
         ranked by
-        <ChoiceField :model-value="use.ranked_by ?? ''" :options="METHODS" label="Ranked by" @update:model-value="set({ ranked_by: ($event || null) as typeof use.ranked_by })" />
+        <ChoiceField :model-value="use.ranked_by ?? ''" :options="rankedBy" label="Ranked by" @update:model-value="set({ ranked_by: ($event || null) as typeof use.ranked_by })" />
       </label>
       <label v-if="shops.length || use.shop" class="point">
         prices

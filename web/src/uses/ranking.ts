@@ -11,12 +11,12 @@ export type Verdict = Schemas['FilterVerdictOut']['proposed']
 
 export const VERDICTS: Readonly<Record<Verdict, { short: string; long: string }>> = {
   meets: { short: 'meets', long: 'meets the stated requirements' },
-  open: { short: 'open', long: 'open' },
+  open: { short: 'not judged', long: 'not judged in full' },
   fails: { short: 'fails', long: 'fails a stated requirement' },
   none: { short: 'none stated', long: 'no requirement stated' },
 }
 
-const METHODS: Readonly<Record<Disagreement['one_by'][number], string>> = {
+export const METHODS: Readonly<Record<Disagreement['one_by'][number], string>> = {
   pair_wins: 'pair wins',
   rank_sum: 'rank sum',
   weighted_score: 'weighted score',

@@ -74,6 +74,7 @@ class TermsOut(WireModel):
     uncertainty_source: dict[str, str]
     left_out: dict[str, str]
     verdict: dict[str, str]
+    part_verdict: dict[str, str]
     claim_comparison: dict[str, str]
     media_deduction: dict[str, str]
     screening_input: dict[str, str]

@@ -24,11 +24,11 @@ from tabrel.api.comparison.use_models import (
 from tabrel.api.deps import Connection, StudyId, UseId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.wire import NothingIn
-from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, USE_NUMBERS, better_of
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, USE_NUMBERS, better_of, measure_unit
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
-from tabrel.core.catalogue.units import ShownUnit, unit_in
+from tabrel.core.catalogue.units import ShownUnit
 from tabrel.core.entry.stated_number import number_text, understood_number
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.judge.presets import preset_named, presets_for
@@ -43,9 +43,6 @@ from tabrel.store.study.studies import load_study_frame
 from tabrel.store.study.uses import StoredUse, add_use, change_use, load_stored_uses, remove_use, study_of_use
 
 router = APIRouter(prefix="/api", tags=["uses"], responses=PROBLEM_RESPONSES)
-
-IN_SQUARE_MICROMETRES = frozenset({"media_permeability_m2"})
-"""Shown, and typed, in square micrometres: in square metres nobody reads it."""
 
 PLACE = "uses"
 """Where the journal says a use was changed."""
@@ -129,7 +126,7 @@ def post_measure_number(given: MeasureNumberIn) -> MeasureNumberOut:
     if row is None:
         hint = nearest_hint(given.measure, MEASURE_ROWS)
         raise StudyError("measure", f"{given.measure!r} is no measure that is a number{hint}: choose one of the list")
-    is_permeability = given.measure in IN_SQUARE_MICROMETRES
+    is_permeability = measure_unit(given.measure, "metric").symbol == "µm²"
     try:
         value = understood_number(given.text, "um2" if is_permeability else row.symbol, row.title, given.family)
     except ReadingTextError as error:
@@ -222,9 +219,4 @@ def _number(key: str) -> MeasureOut:
 
 def shown_units(measure: str) -> tuple[ShownUnit, ShownUnit]:
     """Return the unit of a measure in each family; of what is no number, or has no unit, an empty one."""
-    row = MEASURE_ROWS.get(measure)
-    symbol = row.symbol if row else ""
-    if measure in IN_SQUARE_MICROMETRES:
-        shown = ShownUnit(symbol="µm²", factor=1e12)
-        return shown, shown
-    return unit_in(symbol, "metric"), unit_in(symbol, "inch")
+    return measure_unit(measure, "metric"), measure_unit(measure, "inch")

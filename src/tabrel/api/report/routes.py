@@ -115,8 +115,8 @@ def put_report(study_id: StudyId, given: ReportPlanIn, conn: Connection, respons
             if given.seen != now:
                 raise ChangedMeanwhileError("another window has changed the plan of the report meanwhile: look, then do it again")
             plan = given.plan
-            if plan.size not in (now.size, None) and plan.parts == now.parts:
-                plan = resized(plan, plan.size)
+            if (size := plan.size or "short") != (now.size or "short"):
+                plan = resized(plan, size)
             check_report_plan("plan", plan)
             with recorded(conn, study_id, None, "plan of the report", PLACE):
                 OF_STUDY.set(conn, study_id, "report", plan)

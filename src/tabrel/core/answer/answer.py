@@ -178,7 +178,8 @@ def _why(use: KnownUse, subject: Candidate) -> Iterator[Said]:
         for method, label in others.items():
             by_label.setdefault(label, []).append(FIRST_BY[method].removeprefix("first by "))
         words = "; ".join(
-            f"{listed(methods)} put{'s' if len(methods) == 1 else ''} {label} first" for label, methods in by_label.items()
+            f"{listed(methods)} put{'s' if methods == ['the sum of places'] else ''} {label} first"
+            for label, methods in by_label.items()
         )
         yield Said("why", f"{words[0].upper()}{words[1:]}.", 6)
 

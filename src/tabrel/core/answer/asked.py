@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from tabrel.core.answer.known_use import is_number
-from tabrel.core.answer.words import listed, measure_unit
-from tabrel.core.catalogue.measures import MEASURE_ROWS, PRICES, observation_named
+from tabrel.core.answer.words import listed
+from tabrel.core.catalogue.measures import MEASURE_ROWS, measure_unit, observation_named
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.catalogue.units import UnitFamily, in_family, shown
+from tabrel.core.judge.requirements import limits_in_words
 from tabrel.core.numbers import plain_number
 from tabrel.core.study.uses import BY_HAND, Requirement, Use
 
@@ -52,13 +52,7 @@ def required_words(line: Requirement, family: UnitFamily) -> str:
     title = title_in_words(line.measure)
     if line.one_of:
         return f"{title} {listed(line.one_of, 'or')}"
-    unit = measure_unit(line.measure, family) if line.measure in MEASURE_ROWS and is_number(line.measure) else None
-    limits = []
-    for words, limit in (("at least", line.at_least), ("at most", line.at_most)):
-        if limit is not None:
-            number = plain_number(unit.number(limit) if unit else limit, 6 if line.measure in PRICES else 4)
-            limits.append(f"{words} {number}{f' {unit.symbol}' if unit and unit.symbol else ''}")
-    return f"{title} {listed(limits)}"
+    return f"{title} {limits_in_words(line, measure_unit(line.measure, family))}"
 
 
 def _weighed(use: Use) -> list[str]:

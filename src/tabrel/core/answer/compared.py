@@ -9,7 +9,8 @@ from tabrel.core.answer.dirt import Passed
 from tabrel.core.answer.known_use import LITRES, KnownUse
 from tabrel.core.judge.categories import CategoryValue
 from tabrel.core.judge.known import unit_price
-from tabrel.core.starts.warm_up import completed_plan
+from tabrel.core.study.defaults import USUAL_PLAN
+from tabrel.core.study.model import Study
 from tabrel.core.study.uses import UseVerdict
 
 NEAR_START = 5.0
@@ -42,11 +43,18 @@ class ComparedFilter:
     price: tuple[float, str] | None
 
 
+def start_temperature(study: Study) -> float:
+    """Return at which oil temperature the study's start begins, the usual one where nobody states it. [°C]"""
+    stated = study.warm_up.start_c if study.warm_up else None
+    usual = USUAL_PLAN.start_c
+    assert usual is not None
+    return usual if stated is None else stated
+
+
 def compared_filters(use: KnownUse, order: Sequence[str], named: Sequence[str]) -> tuple[ComparedFilter, ...]:
     """Return what is traded between the filters of a use, in an order of their labels."""
-    start = completed_plan(use.study.warm_up)[0].start_c
-    cold = use.use.temperature_c
-    speaks = cold is None or start is None or abs(cold - start) <= NEAR_START
+    cold, start = use.use.temperature_c, start_temperature(use.study)
+    speaks = cold is None or abs(cold - start) <= NEAR_START
     return tuple(
         ComparedFilter(
             label,

@@ -28,15 +28,6 @@ MOST_LEVEL = 3
 
 def decision(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
     """Return the decision in sentences, the first of them which filter, and the filters it names to buy."""
-    (first, *rest), named = _decided(known)
-    at = first.find(": ", first.find(MAY)) if MAY in first else -1
-    if at > 0:  # which filter stands in a sentence of its own
-        reason = first[at + 2 :]
-        return [f"{first[:at]}.", reason[0].upper() + reason[1:], *rest], named
-    return [first, *rest], named
-
-
-def _decided(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
     cold = _oil_that_does_not_pump(known)
     if cold:
         return [cold], ()
@@ -55,7 +46,7 @@ def _decided(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
         return _only_one(known)
     if known.standing.sure == "not sure":
         return _not_told_apart(known)
-    return [_buy(known, first)], (first.label,)
+    return _buy(known, first), (first.label,)
 
 
 def _oil_that_does_not_pump(known: KnownUse) -> str:
@@ -88,25 +79,28 @@ def _chance(known: KnownUse, one: Candidate) -> str:
     return chance_words(one.chance, in_tenths=known.judged.followed_draws is not None)
 
 
-def _buy(known: KnownUse, one: Candidate) -> str:
-    by = FIRST_BY[known.standing.method]
-    return f"Buy {known.priced(one.label)}, {MAY}: {by}, {_how_sure(known, one)}{_with_twins(known, one)}."
+def _which_and_why(which: str, why: str) -> list[str]:
+    """Return which filter in a sentence of its own, under the vehicle maker's word, and why in the next."""
+    return [f"{which}, {MAY}.", f"{why[0].upper()}{why[1:]}."]
+
+
+def _buy(known: KnownUse, one: Candidate) -> list[str]:
+    why = f"{FIRST_BY[known.standing.method]}, {_how_sure(known, one)}{_with_twins(known, one)}"
+    return _which_and_why(f"Buy {known.priced(one.label)}", why)
 
 
 def _only_one(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
     one, labels = known.first, known.judged.labels
+    buy = f"Buy {known.priced(one.label)}"
     asks = "it meets what you ask" if known.use.requirements else "you ask nothing of it"
     if one.twins:
         whole = [*one.twins, one.label]
-        why = (
-            f"{listed(sorted(whole))} look one part, and {asks}" if set(whole) == set(labels) else f"it alone is left, and {asks}"
-        )
-        return [f"Buy {known.priced(one.label)}, {MAY}: {why}."], (one.label,)
+        apart = f"nothing tells {listed(sorted(whole))} apart"
+        why = f"{apart if set(whole) == set(labels) else 'it alone is left'}, and {asks}"
+        return _which_and_why(buy, why), (one.label,)
     if len(labels) == 1:
-        return [f"Buy {known.priced(one.label)}, {MAY}: the only one opened, and {asks}.", "Nothing is compared with it."], (
-            one.label,
-        )
-    return [f"Buy {known.priced(one.label)}, {MAY}: the only one of {len(labels)} that does what you ask."], (one.label,)
+        return [*_which_and_why(buy, f"the only one opened, and {asks}"), "Nothing is compared with it."], (one.label,)
+    return _which_and_why(buy, f"the only one of {len(labels)} that does what you ask"), (one.label,)
 
 
 def _nothing_weighed(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
@@ -136,18 +130,23 @@ def _not_told_apart(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
         level.append(one)
         if sum(item.chance for item in level) >= FAIRLY_SURE:
             break
-    if known.first not in level:  # likelier or not, it is not passed over
+    is_passed_over = known.first not in level
+    if is_passed_over:  # by the draws alone: both are named
         level.append(known.first)
     named = [one for one in level if known.standing.is_buyable(one.label)]
     if len(level) == 1:
-        return [_buy(known, known.first)], (known.first.label,)
+        return _buy(known, known.first), (known.first.label,)
     cheapest = min(named or known.buyable, key=lambda one: _amount(known, one.label))
     if len(level) <= MOST_LEVEL and len(named) == len(level):
         chances = listed([_chance(known, one) for one in level])
         names = listed([known.priced(one.label) for one in level], "or")
         low_price = f"The cheapest is {cheapest.label}." if np.isfinite(_amount(known, cheapest.label)) else ""
-        words = f"{names}, {MAY}: what you weigh does not tell them apart (chances to be first: {chances})."
-        return [words, *filter(None, [low_price])], tuple(one.label for one in level)
+        why = "what you weigh does not tell them apart"
+        if is_passed_over:
+            by = FIRST_BY[known.standing.method]
+            why = f"by the best estimates {known.first.label} is {by}, {level[0].label} in more of the draws"
+        level_words = _which_and_why(names, f"{why} (chances to be first: {chances})")
+        return [*level_words, *filter(None, [low_price])], tuple(one.label for one in level)
     first = known.counting[0].category.name if known.counting else "what you weigh"
     return [
         f"Not decided: {len(level)} filters may be first.",
@@ -170,12 +169,9 @@ def _first_not_buyable(known: KnownUse) -> tuple[list[str], tuple[str, ...]]:
         say = f"{first.label} is {by}, but {listed(hazards)}: decide on that first."
         return [*today, say] if others else [say, "Nothing is named to buy yet."], _named(others)
     if lines and all(line.decided_by == COLLAPSE_KEY for line in lines) and _is_sure(known):
-        asked = f"Buy {known.priced(first.label)}, {MAY} and the filter's maker states a collapse pressure above "
-        asked += _ceiling(known, first)
-        return [
-            f"{asked}: {by}, {_how_sure(known, first)}{_with_twins(known, first)}; ask before buying.",
-            *_until_then(known, others),
-        ], (first.label,)
+        states = f"the filter's maker states a collapse pressure above {_ceiling(known, first)}"
+        which, why = _buy(known, first)
+        return [f"{which[:-1]} and {states}.", f"{why[:-1]}; ask before buying.", *_until_then(known, others)], (first.label,)
     asks = asks_of(first.label, known) or f"you set it to “{known.standing.verdicts[first.label]}”"
     say = f"{known.priced(first.label)} is {by} as far as is known, but not judged in full: {asks}."
     if others:
@@ -200,7 +196,7 @@ def _buy_today(known: KnownUse, others: Sequence[Candidate]) -> list[str]:
         if len(others) > 1
         else "the only one that is judged in full and does what you ask"
     )
-    return [f"Buy today {known.priced(others[0].label)}, {MAY}: {why}."]
+    return _which_and_why(f"Buy today {known.priced(others[0].label)}", why)
 
 
 def _until_then(known: KnownUse, others: Sequence[Candidate]) -> list[str]:

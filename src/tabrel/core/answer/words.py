@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from tabrel.core.catalogue.measures import MEASURE_ROWS, PRICES
-from tabrel.core.catalogue.units import ShownUnit, UnitFamily, unit_in
+from tabrel.core.catalogue.measures import MEASURE_ROWS, measure_unit
+from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.judge.categories import CategoryValue
 from tabrel.core.judge.known import single_offers
 from tabrel.core.numbers import interval, number_with_interval, number_with_uncertainty
@@ -14,18 +14,6 @@ from tabrel.core.study.model import Sample
 MISSING = "not known"
 _BELOW_ZERO = ("°C",)
 """Units in which a number may lie below zero."""
-
-
-def measure_unit(measure: str, family: UnitFamily) -> ShownUnit:
-    """Return the unit a measure is shown in; a price has its own.
-
-    Examples
-    --------
-    >>> unit = measure_unit("element_cold_kpa", "inch")
-    >>> unit.symbol, round(unit.number(100.0), 2), measure_unit("onset_c", "inch").number(-25.0)
-    ('psi', 14.5, -13.0)
-    """
-    return ShownUnit("") if measure in PRICES else unit_in(MEASURE_ROWS[measure].symbol, family)
 
 
 def value_words(value: CategoryValue | None, measure: str, family: UnitFamily) -> str:

@@ -9,7 +9,7 @@ from tabrel.core.catalogue.observation import Observation
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS, ResultRow
-from tabrel.core.catalogue.units import UNITS, printed
+from tabrel.core.catalogue.units import UNITS, ShownUnit, UnitFamily, printed, unit_in
 from tabrel.core.study.uses import BY_HAND
 
 FUTURE_RESULTS = (
@@ -139,3 +139,24 @@ def criterion_measures() -> tuple[str, ...]:
 def requirement_measures() -> tuple[str, ...]:
     """Return what a requirement can be on: numbers, and what was seen."""
     return (*number_measures(), *OBSERVATIONS)
+
+
+_SQUARE_MICROMETRES = ShownUnit("µm²", factor=1e12)
+"""A permeability is shown in these, in both families."""
+
+
+def measure_unit(measure: str, family: UnitFamily) -> ShownUnit:
+    """Return the unit a measure is shown in; empty of what has none, and of a price, which has its own.
+
+    Examples
+    --------
+    >>> unit = measure_unit("element_cold_kpa", "inch")
+    >>> unit.symbol, round(unit.number(100.0), 2), measure_unit("onset_c", "inch").number(-25.0)
+    ('psi', 14.5, -13.0)
+    >>> measure_unit("media_permeability_m2", "inch").symbol, measure_unit("price", "metric").symbol
+    ('µm²', '')
+    """
+    if measure not in MEASURE_ROWS or measure in PRICES:
+        return ShownUnit("")
+    row = MEASURE_ROWS[measure]
+    return _SQUARE_MICROMETRES if row.unit == "m²" else unit_in(row.symbol, family)

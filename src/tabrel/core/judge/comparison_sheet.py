@@ -161,7 +161,7 @@ def comparison_sheet(
     is_rough : bool
         Whether behaviour carries no uncertainty yet: nothing is told apart by it then.
     measures : collection of str or None
-        Of `sheet_measures`, those that are wanted; then nothing else is told but what the use asks about. None for all.
+        Of `sheet_measures`, those that are wanted; of what was seen, then, only what the use asks about. None for all.
     """
     asked = {item.measure: item for item in use.criteria if item.struck is None} if use else {}
     wanted = set(asked) | {requirement.measure for requirement in use.requirements} if use else set()

@@ -11,8 +11,9 @@ from dataclasses import dataclass, replace
 from math import inf
 from typing import Literal
 
-from tabrel.core.catalogue.measures import MEASURE_ROWS, MeasureRow
+from tabrel.core.catalogue.measures import MEASURE_ROWS, MeasureRow, measure_unit
 from tabrel.core.catalogue.observation import APART, Observation
+from tabrel.core.catalogue.units import ShownUnit
 from tabrel.core.judge.categories import CategoryValue
 from tabrel.core.numbers import interval, number_with_interval, number_with_uncertainty, plain_number
 from tabrel.core.study.strict import BypassLocation
@@ -93,7 +94,7 @@ def judge_number(asked: Requirement, value: CategoryValue | None, why: str = "",
         What of it is assumed, where that forbids to judge by it.
     """
     row = MEASURE_ROWS.get(asked.measure, MeasureRow(asked.measure, asked.measure, ""))
-    limits = _limits_in_words(asked, row)
+    limits = limits_in_words(asked, measure_unit(asked.measure, "metric"))
     if value is None or not value.is_known:
         reason = f"{_not_known(_sentence(row.title), why)}; asked for is {limits}."
         return JudgedRequirement(asked.measure, "open", reason, decided_by=asked.measure)
@@ -225,11 +226,12 @@ def proposed_verdict(lines: Sequence[JudgedRequirement]) -> UseVerdict:
     return "open" if any(line.state == "open" for line in deciding) else "meets"
 
 
-def _limits_in_words(asked: Requirement, row: MeasureRow) -> str:
-    unit = f" {row.unit}" if row.unit else ""
-    parts = [] if asked.at_least is None else [f"at least {plain_number(asked.at_least, 6)}{unit}"]
-    parts += [] if asked.at_most is None else [f"at most {plain_number(asked.at_most, 6)}{unit}"]
-    return " and ".join(parts)
+def limits_in_words(asked: Requirement, unit: ShownUnit) -> str:
+    """Return the limits of a requirement on a number, in a unit its measure is shown in."""
+    ends = (("at least", asked.at_least), ("at most", asked.at_most))
+    return " and ".join(
+        f"{words} {plain_number(unit.number(end), 6)} {unit.symbol}".rstrip() for words, end in ends if end is not None
+    )
 
 
 def _choice(observation: Observation, word: str) -> str:

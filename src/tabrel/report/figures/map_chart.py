@@ -8,7 +8,6 @@ from math import ceil, floor, log10
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from tabrel.core.catalogue.units import ShownUnit, UnitFamily, unit_in
 from tabrel.core.circuit.state import OperatingPoint
@@ -16,15 +15,13 @@ from tabrel.core.maps.behaviour import SPEEDS, WARMEST
 from tabrel.core.maps.onset import BypassOnset, bypass_onset, regulator_opening
 from tabrel.core.maps.operating_map import OperatingMap, operating_map
 from tabrel.core.numbers import plain_number, significant
-from tabrel.report.figures.charts import Chart, Margins, drawn_chart, on_axis
+from tabrel.report.figures.charts import Chart, FloatArray, Margins, drawn_chart, on_axis
 from tabrel.report.figures.palette import FIELD, INK, RUST
 from tabrel.report.words import unit_of
 
 if TYPE_CHECKING:
     from matplotlib.axes import Axes
     from matplotlib.figure import Figure
-
-FloatArray = NDArray[np.float64]
 
 DARK = 0.55
 """Share of a map's scale from which its lines are white."""

@@ -6,14 +6,18 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 
 from tabrel.core.answer.compared import ComparedFilter
-from tabrel.core.answer.words import measure_unit
+from tabrel.core.answer.known_use import LITRES
+from tabrel.core.answer.words import value_words
+from tabrel.core.catalogue.measures import measure_unit
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.numbers import significant
 from tabrel.report.figures.charts import Chart
 from tabrel.report.figures.svg import Drawing
+from tabrel.report.words import degrees_words
 
 ROW, HEAD, NAMES, PANEL, GAP, FOR_WORDS, LETTER = 6.4, 6.6, 24.0, 47.0, 4.5, 27.0, 2.75
 """Of a row, the heading, the names, a panel, between panels, right of the longest bar, of a letter. [mm]"""
+MOST_PANELS = 3
 MOST_OF_A_BAND = 1.8
 """Times the greatest number, up to which a band is drawn; beyond it goes on."""
 NOTE = "Shorter is better. Line: 95 % band; dashed: claim or estimate, no count."
@@ -32,14 +36,22 @@ class Bar:
 Panel = tuple[str, Sequence[Bar]]
 
 
-def trade_panels(compared: Sequence[ComparedFilter], family: UnitFamily) -> tuple[Panel, ...]:
-    """Return the panels of which anything is known, each a title and one bar for every filter."""
-    litres = measure_unit("unfiltered_litres", family)
+def trade_panels(compared: Sequence[ComparedFilter], start: float, family: UnitFamily) -> tuple[Panel, ...]:
+    """Return the panels of which anything is known, each a title and one bar for every filter.
+
+    Parameters
+    ----------
+    compared : sequence of ComparedFilter
+    start : float
+        Oil temperature at which the start begins. [°C]
+    family : str
+    """
     prices = [one.price for one in compared if one.price is not None]
     currency = prices[0][1] if prices else ""
+    unfiltered = f"Unfiltered, start at {degrees_words(start, family)}, {measure_unit(LITRES, family).symbol}"
     bars: dict[str, tuple[Callable[[ComparedFilter], object], list[Bar]]] = {
         "Passed of 1,000 of 20 µm": (lambda one: one.passed, [_passed(one) for one in compared]),
-        f"Unfiltered, a cold start, {litres.symbol}": (lambda one: one.litres, [_litres(one, family) for one in compared]),
+        unfiltered: (lambda one: one.litres, [_litres(one, family) for one in compared]),
         f"Price of one, {currency}": (lambda one: one.price, [_price(one, currency) for one in compared]),
     }
     return tuple((title, row) for title, (known, row) in bars.items() if any(known(one) is not None for one in compared))
@@ -56,13 +68,16 @@ def _passed(one: ComparedFilter) -> Bar:
 
 
 def _litres(one: ComparedFilter, family: UnitFamily) -> Bar:
-    if one.litres is None or one.litres.value is None:
+    value = one.litres
+    if value is None or not value.is_known:
         return Bar("not known")
-    unit, value = measure_unit("unfiltered_litres", family), one.litres
-    number, margin = unit.number(one.litres.value), value.expanded_uncertainty * unit.factor
-    low = number - margin if value.low is None else unit.number(value.low)
-    high = number + margin if value.high is None else unit.number(value.high)
-    return Bar(significant(number, 2), number, max(low, 0.0), high)
+    unit = measure_unit(LITRES, family)
+    low, high = (None if end is None else unit.number(end) for end in (value.low, value.high))
+    if value.value is None:
+        return Bar(value_words(value, LITRES, family), None, low, high)
+    number, margin = unit.number(value.value), value.expanded_uncertainty * unit.factor
+    ends = (number - margin if low is None else low, number + margin if high is None else high)
+    return Bar(significant(number, 2), number, max(ends[0], 0.0), ends[1])
 
 
 def _price(one: ComparedFilter, currency: str) -> Bar:
@@ -72,11 +87,11 @@ def _price(one: ComparedFilter, currency: str) -> Bar:
     return Bar(f"{amount:.2f}", amount) if own == currency else Bar(f"{amount:.2f} {own}")
 
 
-def trade_bars(compared: Sequence[ComparedFilter], panels: Sequence[Panel], *, name: str = "") -> Chart:
-    """Return panels beside each other over one order of rows, on paper or, with a name, live for the screen."""
-    width = NAMES + len(panels) * PANEL + max(len(panels) - 1, 0) * GAP
+def trade_bars(compared: Sequence[ComparedFilter], panels: Sequence[Panel]) -> Chart:
+    """Return panels beside each other over one order of rows."""
+    width = NAMES + MOST_PANELS * (PANEL + GAP) - GAP
     height = HEAD + ROW * len(compared)
-    drawing = Drawing(0, 0, width, height, _alt(compared, panels), name=name)
+    drawing = Drawing(0, 0, width, height, _alt(compared, panels))
     inks = drawing.inks
     letter = LETTER / drawing.line
     for row, one in enumerate(compared):

@@ -8,21 +8,19 @@ from dataclasses import replace
 from tabrel.core.answer.adapter import adapter_sentences
 from tabrel.core.answer.answer import Answer
 from tabrel.core.answer.asked import asked_sentence
+from tabrel.core.answer.compared import start_temperature
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.study.uses import UseVerdict
 from tabrel.report.blocks import Block, Boxed, Column, Facts, Heading, Paragraph, Picture, Table
 from tabrel.report.figures.trade_bars import HEAD, NOTE, ROW, trade_bars, trade_panels
 from tabrel.report.inputs import ReportInputs
-from tabrel.report.words import result_unit, result_words
+from tabrel.report.words import result_unit, result_words, with_basis
 
 SHORT: dict[UseVerdict, str] = {"meets": "meets", "open": "not judged", "fails": "fails", "none": "nothing asked"}
 """In a grid."""
 
-NOT_MEASURED = ("forecast", "stated", "claim", "estimate")
-"""Kinds of evidence that are named beside a number even where there is little room."""
-
 MOST_ROWS = 7
-"""Filters in the bars and the table of a card; of more, those that are named and their rivals come first."""
+"""Filters in the bars, and in the table of a card; of more, those that are named and their rivals come first."""
 
 FOOT = "It supports a choice and decides nothing: the vehicle maker's instructions and a qualified mechanic do."
 
@@ -41,9 +39,8 @@ def answer(inputs: ReportInputs) -> Iterator[Block]:
     beside = [("", text) for text in decision.sentences[1:]]
     beside += [(block.title, " ".join(block.sentences)) for block in rest if block.name == "left_out"]
     yield Boxed(decision.sentences[0], tuple(beside))
-    order = given.order[:MOST_ROWS]
-    yield from trade_picture(given, inputs)
-    yield from headline_table(inputs, order, given)
+    yield from _bars(given, inputs)
+    yield from _headline_table(inputs, given.order, given)
     reasons = [(block.title, " ".join(block.sentences)) for block in rest if block.name != "left_out"]
     yield Facts((*reasons, *((other.use, other.blocks[0].sentences[0]) for other in inputs.answers[1:])))
     yield Paragraph(FOOT, "small")
@@ -60,20 +57,23 @@ def _without_a_use(inputs: ReportInputs) -> Iterator[Block]:
         yield Paragraph("No use is stated: filters are described, not judged.", "assumed")
     for name, why in (pair for pair in inputs.judged if isinstance(pair, tuple)):
         yield Paragraph(f"“{name}” cannot be judged: {why}", "assumed")
-    yield from headline_table(inputs, tuple(inputs.measured), None)
+    yield from _headline_table(inputs, tuple(inputs.measured), None)
 
 
-def trade_picture(given: Answer, inputs: ReportInputs) -> Iterator[Block]:
-    """Yield the bars of what a buyer trades, where anything of it is known."""
+def _bars(given: Answer, inputs: ReportInputs) -> Iterator[Block]:
     compared = given.compared[:MOST_ROWS]
-    panels = trade_panels(compared, inputs.family)
+    panels = trade_panels(compared, start_temperature(inputs.study), inputs.family)
     if panels:
         chart = trade_bars(compared, panels)
         yield Picture("trade", chart.svg, chart.alt, NOTE, HEAD + ROW * len(compared))
 
 
-def headline_table(inputs: ReportInputs, labels: Sequence[str], given: Answer | None) -> Iterator[Block]:
+def _headline_table(inputs: ReportInputs, labels: Sequence[str], given: Answer | None) -> Iterator[Block]:
     """Yield the five headline results of filters with U, what stands on each, its price and condition."""
+    if inputs.plan.size == "card":
+        labels, more = labels[:MOST_ROWS], labels[MOST_ROWS:]
+    else:
+        more = ()
     if not labels:
         yield Paragraph("There is no filter yet.", "assumed")
         return
@@ -89,16 +89,17 @@ def headline_table(inputs: ReportInputs, labels: Sequence[str], given: Answer | 
             result = getattr(results, name)
             known = replace(result, controlled_by=None)  # whose area it is stands in the comparison
             words = result_words(name, known, inputs.family, with_unit=False)
-            cells.append(f"{words}, {result.basis}" if result.basis in NOT_MEASURED and result.is_known else words)
+            cells.append(with_basis(words, result.basis) if result.is_known else words)
         cells.append(f"{one.price[0]:.2f} {one.price[1]}" if one and one.price else "")
-        cells.append(condition_words(inputs, label).replace("made ", ""))
+        cells.append(condition_words(inputs, label))
         rows.append(tuple(cells))
     yield Table("Five results of each filter, with expanded uncertainty (95 %)", columns, tuple(rows))
+    if more:
+        yield Paragraph(f"Not on this card, for want of room: {', '.join(more)}.", "small")
 
 
 def condition_words(inputs: ReportInputs, label: str) -> str:
     """Return in which condition a filter is, how far it has run, and when it was made."""
     sample = inputs.measured[label].sample
     ran = [f"{sample.used_km:g} km" if sample.used_km else "", f"{sample.used_hours:g} h" if sample.used_hours else ""]
-    made = f"made {sample.made}" if sample.made else ""
-    return ", ".join(filter(None, (sample.condition, *ran, made)))
+    return ", ".join(filter(None, (sample.condition, *ran, sample.made)))

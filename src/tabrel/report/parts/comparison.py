@@ -4,19 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 
-from tabrel.core.answer.words import measure_unit
-from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES, measure_unit
 from tabrel.core.catalogue.terms import PART_VERDICTS
 from tabrel.core.catalogue.units import ShownUnit, UnitFamily, unit_in
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.judge.comparison_sheet import SheetCell, SheetRow
 from tabrel.core.judge.same_part import compare_all_parts, finding_name, part_facts
 from tabrel.core.numbers import bound, number_with_interval, number_with_uncertainty, plain_number, signed_number
+from tabrel.core.study.uses import Use
 from tabrel.report.blocks import Block, Column, Heading, Paragraph, Picture, Table
 from tabrel.report.columns import UNBROKEN
 from tabrel.report.figures.charts import slices_chart
 from tabrel.report.figures.map_chart import map_charts
 from tabrel.report.inputs import ReportInputs
+from tabrel.report.words import with_basis
 
 USUAL_SPEED = 2000.0
 _MOST_TELLING = 3
@@ -35,12 +36,16 @@ def comparison(inputs: ReportInputs) -> Iterator[Block]:
         "small",
     )
     against = f", against {inputs.study.reference}" if inputs.study.reference else ""
-    if inputs.plan.size == "full":
+    if inputs.plan.size == "full":  # its sheet is turned and runs over pages of its own
         at = f" at the points of “{use.name}”" if use else ""
-        rows = _grouped(inputs.sheet, inputs)
-        yield _table(f"Comparison of part numbers{at}{against}", rows, inputs, is_wide=True)
+        yield from _over_temperature(inputs, use)
+        yield _table(f"Comparison of part numbers{at}{against}", _grouped(inputs.sheet, inputs), inputs, is_wide=True)
     else:
         yield _table(f"Comparison of part numbers in what the uses ask about{against}", list(_of_every_use(inputs)), inputs)
+        yield from _over_temperature(inputs, use)
+
+
+def _over_temperature(inputs: ReportInputs, use: Use | None) -> Iterator[Block]:
     points = {label: point for label, point in inputs.points.items() if isinstance(point, OperatingPoint)}
     if points:
         speed = (use.speed_rpm if use else None) or USUAL_SPEED
@@ -103,7 +108,7 @@ def maps(inputs: ReportInputs) -> Iterator[Block]:
         caption = "Element differential pressure at one scale; hatched, the bypass valve is open. A model, not a test."
         yield Picture(f"maps {', '.join(rows)}", chart.svg, chart.alt, caption, 10 + 44 * len(rows))
     if lacking:
-        yield Paragraph(f"No operating map of {'; '.join(lacking)}", "assumed")
+        yield Paragraph(f"No operating map of {' '.join(lacking)}", "assumed")
 
 
 def same_part(inputs: ReportInputs) -> Iterator[Block]:
@@ -157,5 +162,5 @@ def _cell(row: SheetRow, cell: SheetCell, family: UnitFamily, *, is_full: bool) 
         is_kelvin = row.key in BEHAVIOUR_MEASURES and MEASURE_ROWS[row.key].unit == "°C"
         by = unit_in("K", family) if is_kelvin else ShownUnit("%")
         difference = f"{UNBROKEN}({signed_number(round(by.number(cell.difference)))} {by.symbol})"
-    claimed = ", claim" if known.words and not is_full else ""
-    return f"{words}{claimed}{UNBROKEN + mark if mark else ''}{difference}"
+    told = words if known.words and is_full else with_basis(words, value.basis)
+    return f"{told}{UNBROKEN + mark if mark else ''}{difference}"

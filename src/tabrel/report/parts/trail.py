@@ -292,7 +292,7 @@ def items(inputs: ReportInputs) -> Iterator[Block]:
         opened = "" if cut is None else " ".join(word for word in (cut.method, cut.at and cut.at[:10]) if word)
         rows.append((label, name, sample.origin or "", condition_words(inputs, label), bought, opened))
     if rows:
-        heads = ("", "Maker, part number", "Made in", "Condition", "Bought", "Cut open")
+        heads = ("", "Maker, part number", "Made in", "Condition, made", "Bought", "Cut open")
         yield Table("Items as they came", tuple(Column(head) for head in heads), tuple(rows))
     else:
         yield Paragraph("There is no filter yet.", "assumed")

@@ -30,10 +30,6 @@ DECISION_RULE = (
 )
 
 
-def _judged(inputs: ReportInputs) -> list[JudgedUse]:
-    return [judged for judged in inputs.judged if isinstance(judged, JudgedUse)]
-
-
 def verdict_on(judged: JudgedUse, label: str) -> tuple[UseVerdict, bool]:
     """Return the verdict that stands on a filter, and whether it is the analyst's own."""
     verdict = judged.verdicts[label]
@@ -62,11 +58,10 @@ def chance_words(chance: float, judged: JudgedUse) -> str:
 
 def rules(inputs: ReportInputs) -> Iterator[Block]:
     """Yield whether each filter does what each use asks, by which rule, and line by line: in a full report with the reasons."""
-    yield Heading(1, "Requirements and what was found")
-    judged = _judged(inputs)
-    if not inputs.study.uses:
-        yield Paragraph("No use is stated: filters are described, not judged.", "assumed")
+    judged = inputs.judged_uses
+    if not inputs.study.uses:  # which the answer says
         return
+    yield Heading(1, "Requirements and what was found")
     yield Paragraph(DECISION_RULE, "small")
     yield from _matrix(inputs, judged)
     for name, why in (pair for pair in inputs.judged if isinstance(pair, tuple)):
@@ -100,22 +95,26 @@ def _lines(judged: Sequence[JudgedUse], inputs: ReportInputs) -> Iterator[Block]
     """Yield one table: a row for each thing asked, use by use, then what every use asks; a column for each filter."""
     labels = list(inputs.measured)
     rows: list[tuple[str, ...]] = []
-    of_every_use: dict[str, tuple[str, ...]] = {}
+    of_every_use: dict[str, dict[str, str]] = {}
     for each in judged:
-        if not each.labels:
-            continue
-        own: list[tuple[str, ...]] = [(f"“{each.use.name}”",)] if each.use.requirements else []
-        for i, line in enumerate(each.requirements[each.labels[0]]):
-            states = tuple(_state(each.requirements[label][i]) if label in each.labels else "–" for label in labels)
-            if line.is_asked_of_every_use:
-                words = f"{title_in_words(line.measure)}, below the stated collapse pressure"
+        not_asked = (
+            f": that the bypass valve opens in time is not asked, {each.use.bypass_not_asked}"
+            if each.use.bypass_not_asked
+            else ""
+        )
+        own: list[tuple[str, ...]] = [(f"“{each.use.name}”{not_asked}",)] if each.use.requirements or not_asked else []
+        for i, asked in enumerate(each.use.requirements):  # a line each, in this order, before those asked of every use
+            states = (_state(each.requirements[label][i]) if label in each.labels else "–" for label in labels)
+            own.append((required_words(asked, inputs.family), *states))
+        rows += own if each.labels else []
+        for label in each.labels:
+            for line in each.requirements[label][len(each.use.requirements) :]:
                 if line.counts:
-                    of_every_use.setdefault(words, (words, *states))
-            elif line.counts:
-                own.append((required_words(each.use.requirements[i], inputs.family), *states))
-        rows += own
+                    words = f"{title_in_words(line.measure)}, below the stated collapse pressure"
+                    of_every_use.setdefault(words, {})[label] = _state(line)
     if of_every_use:
-        rows += [("Of every use",), *of_every_use.values()]
+        rows.append(("Of every use",))
+        rows += [(words, *(of.get(label, "–") for label in labels)) for words, of in of_every_use.items()]
     if rows:
         columns = (Column("Asked"), *(Column(label) for label in labels))
         yield Table("Each requirement, filter by filter", columns, tuple(rows))
@@ -158,7 +157,7 @@ def _own_verdicts(judged: Sequence[JudgedUse]) -> Iterator[Block]:
 
 def rankings(inputs: ReportInputs) -> Iterator[Block]:
     """Yield the ranking of each use by every method, and the analyst's own verdicts; why, for all uses but the first."""
-    judged_uses = _judged(inputs)
+    judged_uses = inputs.judged_uses
     own = tuple(_own_verdicts(judged_uses))
     ranked = any(len(judged.ranked) > 1 for judged in judged_uses)
     if not own and not ranked:
@@ -170,7 +169,7 @@ def rankings(inputs: ReportInputs) -> Iterator[Block]:
 
 def _rankings(inputs: ReportInputs) -> Iterator[Block]:
     answers = {given.use: given for given in inputs.answers}
-    for i, judged in enumerate(_judged(inputs)):
+    for i, judged in enumerate(inputs.judged_uses):
         if i and len((given := answers[judged.use.name]).blocks) > 1:
             yield Heading(2, f"Why, for “{judged.use.name}”")
             yield Facts(tuple((block.title, " ".join(block.sentences)) for block in given.blocks[1:]))
